@@ -1,0 +1,20 @@
+import type { Campaign } from '@ruta/core';
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+export const contacts = sqliteTable(
+  'contacts',
+  {
+    id: text().primaryKey(),
+    email: text().notNull().unique(),
+    firstName: text().notNull(),
+    lastName: text().notNull(),
+    country: text(),
+    /** Answers to form questions, by the question's label. */
+    answers: text({ mode: 'json' }).$type<Record<string, string>>().notNull(),
+    funnelId: text(),
+    campaign: text({ mode: 'json' }).$type<Campaign>(),
+    createdAt: integer().notNull(),
+    updatedAt: integer().notNull(),
+  },
+  (table) => [index('contacts_created').on(table.createdAt)],
+);

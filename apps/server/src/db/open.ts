@@ -1,0 +1,30 @@
+import path from 'node:path';
+import Database from 'better-sqlite3';
+import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import * as tables from './tables';
+
+/** A shop's database: the handle itself inside or outside a transaction. */
+export type Db = BetterSQLite3Database<typeof tables>;
+
+export interface OpenDb {
+  db: Db;
+  raw: Database.Database;
+  close: () => void;
+}
+
+/**
+ * Opens a shop's SQLite file and brings its tables up to date. Every commit is on disk before it is answered
+ * (`synchronous = FULL`), since a paid order must survive whatever happens next.
+ * @param file path of the file, or `:memory:`
+ */
+export function openDb(file: string, migrations = path.resolve(import.meta.dirname, '../../drizzle')): OpenDb {
+  const raw = new Database(file);
+  raw.pragma('journal_mode = WAL');
+  raw.pragma('synchronous = FULL');
+  raw.pragma('foreign_keys = ON');
+  raw.pragma('busy_timeout = 5000');
+  const db = drizzle(raw, { schema: tables, casing: 'snake_case' });
+  migrate(db, { migrationsFolder: migrations });
+  return { db, raw, close: () => raw.close() };
+}

@@ -1,0 +1,52 @@
+import type { Campaign, Device, EventKind, Mode } from '@ruta/core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+export const visitors = sqliteTable('visitors', {
+  id: text().primaryKey(),
+  contactId: text(),
+  firstAt: integer().notNull(),
+  lastAt: integer().notNull(),
+  visitId: text().notNull(),
+  device: text().$type<Device>().notNull(),
+  firstCampaign: text({ mode: 'json' }).$type<Campaign>(),
+  lastCampaign: text({ mode: 'json' }).$type<Campaign>(),
+});
+
+/** What happened, written once. Order and contact ids are kept without a foreign key: the log outlives what it tells of. */
+export const events = sqliteTable(
+  'events',
+  {
+    id: text().primaryKey(),
+    at: integer().notNull(),
+    kind: text().$type<EventKind>().notNull(),
+    mode: text().$type<Mode>().notNull(),
+    visitorId: text(),
+    visitId: text(),
+    funnelId: text(),
+    stepId: text(),
+    orderId: text(),
+    contactId: text(),
+    device: text().$type<Device>(),
+    campaign: text({ mode: 'json' }).$type<Campaign>(),
+    data: text({ mode: 'json' }).$type<Record<string, unknown>>().notNull(),
+  },
+  (table) => [
+    index('events_at').on(table.at),
+    index('events_order').on(table.orderId),
+    index('events_contact').on(table.contactId),
+    index('events_step').on(table.stepId, table.kind),
+  ],
+);
+
+/** Roll-up beside the log: when each visitor first came to a step and first reached its goal. Can be rebuilt from the log. */
+export const stepVisitors = sqliteTable(
+  'step_visitors',
+  {
+    stepId: text().notNull(),
+    visitorId: text().notNull(),
+    funnelId: text().notNull(),
+    firstAt: integer().notNull(),
+    goalAt: integer(),
+  },
+  (table) => [primaryKey({ columns: [table.stepId, table.visitorId] }), index('step_visitors_first').on(table.funnelId, table.firstAt)],
+);

@@ -1,0 +1,81 @@
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+
+export type ChargeStatus = 'captured' | 'declined' | 'needs-confirmation' | 'voided';
+
+export interface Charge {
+  id: string;
+  account: string;
+  mode: 'test' | 'live';
+  amount: number;
+  currency: string;
+  status: ChargeStatus;
+  declineCode: string | null;
+  reference: string;
+  idempotencyKey: string;
+  card: { last4: string; behaviour: string };
+  returnUrl: string | null;
+  at: string;
+}
+
+export interface Account {
+  id: string;
+  name: string;
+  secretKeys: { test: string; live: string };
+  publicKey: string;
+  webhook: { url: string; secret: string } | null;
+}
+
+export interface Mail {
+  id: string;
+  messageId: string;
+  from: string;
+  to: string[];
+  subject: string;
+  html: string;
+  text: string;
+  at: string;
+}
+
+export interface WebhookAttempt {
+  id: string;
+  type: string;
+  url: string;
+  status: number | string;
+  at: string;
+}
+
+/** Everything the stand-ins have received, kept in one file so that a restart forgets nothing. */
+export interface Ledger {
+  accounts: Account[];
+  charges: Charge[];
+  tokens: Record<string, { last4: string; behaviour: string }>;
+  mails: Mail[];
+  webhooks: WebhookAttempt[];
+}
+
+export interface LedgerFile {
+  data: Ledger;
+  changed: () => void;
+  flush: () => void;
+}
+
+/** Opens the ledger; without a file it lives in memory. */
+export function openLedger(file: string | null): LedgerFile {
+  const empty: Ledger = { accounts: [], charges: [], tokens: {}, mails: [], webhooks: [] };
+  const data: Ledger = file && existsSync(file) ? { ...empty, ...(JSON.parse(readFileSync(file, 'utf8')) as Ledger) } : empty;
+  let timer: NodeJS.Timeout | null = null;
+  const flush = () => {
+    if (timer) clearTimeout(timer);
+    timer = null;
+    if (!file) return;
+    writeFileSync(`${file}.new`, JSON.stringify(data));
+    renameSync(`${file}.new`, file);
+  };
+  return {
+    data,
+    changed: () => {
+      if (file && !timer) timer = setTimeout(flush, 100);
+    },
+    flush,
+  };
+}

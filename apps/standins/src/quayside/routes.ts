@@ -1,0 +1,173 @@
+import { randomBytes } from 'node:crypto';
+import express, { type Request, type Response, Router } from 'express';
+import type { StandinConfig } from '../config';
+import { escape, page } from '../html';
+import type { Account, Charge, LedgerFile } from '../ledger';
+import { type Behaviour, passesLuhn, TEST_CARDS } from './cards';
+import { fieldsPage } from './fields';
+import { makeWebhookSender, publicCharge } from './webhooks';
+
+const newId = (prefix: string) => `${prefix}_${randomBytes(9).toString('base64url')}`;
+
+/** Quayside: an invented card processor with its own ids, idempotency, declines, confirmations and signed webhooks. */
+export function quayside(ledger: LedgerFile, config: StandinConfig) {
+  const router = Router();
+  const { data } = ledger;
+  const sender = makeWebhookSender(ledger, () => new Date());
+  router.use(express.json(), express.urlencoded({ extended: false }));
+
+  /** The account and mode behind a secret key; answers 401 itself if there is none. */
+  function authorised(request: Request, response: Response): { account: Account; mode: 'test' | 'live' } | null {
+    const key = (request.get('authorization') ?? '').replace(/^Bearer /, '');
+    for (const account of data.accounts) {
+      if (account.secretKeys.live === key) return { account, mode: 'live' };
+      if (account.secretKeys.test === key) return { account, mode: 'test' };
+    }
+    response.status(401).json({ message: 'Unknown key.' });
+    return null;
+  }
+
+  router.post('/v1/accounts', (request, response) => {
+    const account: Account = {
+      id: newId('acct'),
+      name: String(request.body?.name ?? 'Shop'),
+      secretKeys: { test: newId('qs_test'), live: newId('qs_live') },
+      publicKey: newId('qs_pub'),
+      webhook: null,
+    };
+    data.accounts.push(account);
+    ledger.changed();
+    response.status(201).json(account);
+  });
+
+  router.put('/v1/webhook', (request, response) => {
+    const caller = authorised(request, response);
+    if (!caller) return;
+    const secret = caller.account.webhook?.secret ?? `whsec_${randomBytes(24).toString('base64')}`;
+    caller.account.webhook = { url: String(request.body.url), secret };
+    ledger.changed();
+    response.json(caller.account.webhook);
+  });
+
+  router.get('/fields', (request, response) => {
+    response.type('html').send(fieldsPage(String(request.query.parent ?? '')));
+  });
+
+  router.post('/v1/tokens', (request, response) => {
+    const number = String(request.body?.number ?? '').replace(/\D/g, '');
+    const card = TEST_CARDS.find((candidate) => candidate.number === number);
+    if (!card || !passesLuhn(number)) {
+      response.status(422).json({ message: 'This card number is not known. Check the digits.' });
+      return;
+    }
+    const token = newId('tok');
+    data.tokens[token] = { last4: number.slice(-4), behaviour: card.behaviour };
+    ledger.changed();
+    response.status(201).json({ token });
+  });
+
+  router.post('/v1/charges', (request, response) => {
+    const caller = authorised(request, response);
+    if (!caller) return;
+    const { amount, currency, token, reference, returnUrl } = request.body ?? {};
+    const idempotencyKey = request.get('idempotency-key') ?? '';
+    const card = data.tokens[String(token)];
+    if (!Number.isInteger(amount) || amount <= 0 || typeof currency !== 'string' || !idempotencyKey || !card) {
+      response.status(400).json({ message: 'A charge needs amount, currency, token and an idempotency key.' });
+      return;
+    }
+    const behaviour = card.behaviour as Behaviour;
+    if (behaviour === 'down') {
+      response.status(503).json({ message: 'Quayside is not available.' });
+      return;
+    }
+    const earlier = data.charges.find((charge) => charge.account === caller.account.id && charge.idempotencyKey === idempotencyKey);
+    if (earlier) {
+      response.json(publicCharge(earlier));
+      return;
+    }
+    const declineCode = ['no-funds', 'expired-card', 'stolen-card'].includes(behaviour) ? behaviour : null;
+    const charge: Charge = {
+      id: newId('qs_ch'),
+      account: caller.account.id,
+      mode: caller.mode,
+      amount,
+      currency,
+      status: declineCode ? 'declined' : behaviour === 'confirm' ? 'needs-confirmation' : 'captured',
+      declineCode,
+      reference: String(reference ?? ''),
+      idempotencyKey,
+      card,
+      returnUrl: typeof returnUrl === 'string' ? returnUrl : null,
+      at: new Date().toISOString(),
+    };
+    data.charges.unshift(charge);
+    ledger.flush();
+    const answer = () => response.status(201).json({ ...publicCharge(charge), confirmUrl: `/quayside/confirm/${charge.id}` });
+    if (behaviour === 'answer-late') {
+      sender.announce(caller.account, charge, config.lateMs + config.webhookDelayMs, 2);
+      setTimeout(answer, config.lateMs);
+      return;
+    }
+    if (charge.status !== 'needs-confirmation') sender.announce(caller.account, charge, config.webhookDelayMs);
+    answer();
+  });
+
+  router.get('/v1/charges', (request, response) => {
+    const caller = authorised(request, response);
+    if (!caller) return;
+    const found = data.charges.filter(
+      (charge) => charge.account === caller.account.id && charge.idempotencyKey === String(request.query.idempotencyKey ?? ''),
+    );
+    response.json({ charges: found.map(publicCharge) });
+  });
+
+  router.post('/v1/charges/:id/void', (request, response) => {
+    const caller = authorised(request, response);
+    if (!caller) return;
+    const charge = data.charges.find((candidate) => candidate.id === request.params.id && candidate.account === caller.account.id);
+    if (!charge) {
+      response.status(404).json({ message: 'No such charge.' });
+      return;
+    }
+    charge.status = 'voided';
+    ledger.changed();
+    response.json(publicCharge(charge));
+  });
+
+  router.get('/confirm/:id', (request, response) => {
+    const charge = data.charges.find((candidate) => candidate.id === request.params.id);
+    if (!charge) {
+      response.status(404).type('html').send(page('Quayside', '<h1>This payment is not known</h1>'));
+      return;
+    }
+    const amount = new Intl.NumberFormat('en', { style: 'currency', currency: charge.currency });
+    const digits = amount.resolvedOptions().maximumFractionDigits ?? 2;
+    response.type('html').send(
+      page(
+        'Confirm your payment',
+        `<h1>Your bank asks: is this you?</h1><p>${escape(amount.format(charge.amount / 10 ** digits))} with the card ending ${escape(charge.card.last4)}.</p>
+<form method="post"><button name="answer" value="yes">Yes, pay</button> <button class="second" name="answer" value="no">No, this is not me</button></form>
+<p class="note">Quayside is a simulated card processor. No money moves.</p>`,
+      ),
+    );
+  });
+
+  router.post('/confirm/:id', (request, response) => {
+    const charge = data.charges.find((candidate) => candidate.id === request.params.id);
+    const account = data.accounts.find((candidate) => candidate.id === charge?.account);
+    if (!charge || !account) {
+      response.status(404).type('html').send(page('Quayside', '<h1>This payment is not known</h1>'));
+      return;
+    }
+    if (charge.status === 'needs-confirmation') {
+      charge.status = request.body.answer === 'yes' ? 'captured' : 'declined';
+      if (charge.status === 'declined') charge.declineCode = 'not-confirmed';
+      ledger.flush();
+      sender.announce(account, charge, config.webhookDelayMs);
+    }
+    response.redirect(303, charge.returnUrl ?? '/');
+  });
+
+  return { router, stop: sender.stop };
+}

@@ -1,0 +1,21 @@
+import type { Price } from './product';
+
+export interface CurrentPrice {
+  /** What one unit costs now, in minor units. */
+  current: number;
+  /** What it costs outside any sale, in minor units. */
+  regular: number;
+  onSale: boolean;
+}
+
+/**
+ * The price of one unit at a moment: the sale price within the sale (start included, end excluded), else the
+ * regular price. A missing bound of the sale is open.
+ * @param now Unix time in milliseconds
+ */
+export function currentPrice(price: Price, now: number): CurrentPrice {
+  if (price.kind === 'free') return { current: 0, regular: 0, onSale: false };
+  const { regular, sale } = price;
+  const onSale = sale !== undefined && (sale.from === undefined || sale.from <= now) && (sale.until === undefined || now < sale.until);
+  return { current: onSale ? sale.amount : regular, regular, onSale };
+}

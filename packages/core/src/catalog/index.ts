@@ -1,0 +1,2 @@
+export * from './currentPrice';
+export * from './product';

@@ -1,0 +1,4 @@
+export * from './funnel';
+export * from './nextStep';
+export * from './templatePages';
+export * from './templates';

@@ -1,0 +1,2 @@
+export * from './currency';
+export * from './money';

@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { idSchema } from '../ids';
+import type { PageElement } from './element';
+import { ElementSchema } from './element';
+
+export const ColumnSchema = z.object({
+  id: idSchema('column'),
+  /** Share of the row in twelfths at desktop width; columns stack on a phone. */
+  span: z.int().min(2).max(12),
+  elements: z.array(ElementSchema).max(60),
+});
+export type Column = z.infer<typeof ColumnSchema>;
+
+export const SectionSchema = z.object({
+  id: idSchema('section'),
+  name: z.string().trim().min(1, 'Give the section a name.').max(60),
+  ground: z.enum(['plain', 'tint', 'dark', 'sheet']),
+  space: z.enum(['tight', 'normal', 'wide']),
+  align: z.enum(['start', 'center']),
+  width: z.enum(['narrow', 'normal']),
+  /** A picture behind the whole section; its ground colour stands under it and where it is missing. */
+  backdropId: idSchema('file').nullable().default(null),
+  columns: z.array(ColumnSchema).min(1, 'A section has at least one column.').max(4),
+});
+export type Section = z.infer<typeof SectionSchema>;
+
+/** A page: sections, each with columns, each with elements. Saved as it stands; never HTML. */
+export const PageDocumentSchema = z
+  .object({
+    version: z.literal(1),
+    title: z.string().trim().min(1, 'Give the page a public title.').max(120, 'Keep the title under 120 characters.'),
+    description: z.string().trim().max(300, 'Keep the description under 300 characters.'),
+    indexed: z.boolean(),
+    sections: z.array(SectionSchema).max(60, 'A page holds at most 60 sections.'),
+  })
+  .superRefine((page, context) => {
+    const seen = new Set<string>();
+    const once = (id: string, path: Array<string | number>) => {
+      if (seen.has(id)) context.addIssue({ code: 'custom', path, message: `The id ${id} stands twice on this page.` });
+      seen.add(id);
+    };
+    page.sections.forEach((section, s) => {
+      once(section.id, ['sections', s, 'id']);
+      section.columns.forEach((column, c) => {
+        once(column.id, ['sections', s, 'columns', c, 'id']);
+        column.elements.forEach((element, e) => {
+          once(element.id, ['sections', s, 'columns', c, 'elements', e, 'id']);
+        });
+      });
+    });
+  });
+export type PageDocument = z.infer<typeof PageDocumentSchema>;
+
+/** All elements of a page, in reading order. */
+export function allElements(page: PageDocument): PageElement[] {
+  return page.sections.flatMap((section) => section.columns.flatMap((column) => column.elements));
+}
+
+export interface ElementPlace {
+  section: Section;
+  column: Column;
+  element: PageElement;
+  index: number;
+}
+
+/** Finds an element and where it stands; undefined if the page has no such element. */
+export function findElement(page: PageDocument, elementId: string): ElementPlace | undefined {
+  for (const section of page.sections) {
+    for (const column of section.columns) {
+      const index = column.elements.findIndex((element) => element.id === elementId);
+      const element = column.elements[index];
+      if (element) return { section, column, element, index };
+    }
+  }
+  return undefined;
+}

@@ -1,0 +1,5 @@
+export * from './discount';
+export * from './quote';
+export * from './shippingTable';
+export * from './taxRatesEu';
+export * from './taxTable';

@@ -1,0 +1,38 @@
+import type { TaxTable } from './taxTable';
+
+/**
+ * Value-added tax of the European Union's member states in percent, as published by the states for 2026:
+ * standard rate, the reduced rate that printed books take, and the rate of electronic publications ("digital").
+ * A shop starts from this table and may edit it.
+ */
+const RATES: ReadonlyArray<readonly [country: string, standard: number, reduced: number, digital: number]> = [
+  ['AT', 20, 10, 10],
+  ['BE', 21, 6, 6],
+  ['BG', 20, 9, 9],
+  ['CY', 19, 3, 3],
+  ['CZ', 21, 0, 0],
+  ['DE', 19, 7, 7],
+  ['DK', 25, 25, 25],
+  ['EE', 24, 9, 9],
+  ['ES', 21, 4, 4],
+  ['FI', 25.5, 13.5, 13.5],
+  ['FR', 20, 5.5, 5.5],
+  ['GR', 24, 6, 6],
+  ['HR', 25, 5, 5],
+  ['HU', 27, 5, 5],
+  ['IE', 23, 0, 0],
+  ['IT', 22, 4, 4],
+  ['LT', 21, 5, 5],
+  ['LU', 17, 3, 3],
+  ['LV', 21, 5, 5],
+  ['MT', 18, 5, 5],
+  ['NL', 21, 9, 9],
+  ['PL', 23, 5, 5],
+  ['PT', 23, 6, 6],
+  ['RO', 21, 11, 11],
+  ['SE', 25, 6, 6],
+  ['SI', 22, 5, 5],
+  ['SK', 23, 5, 5],
+];
+
+export const TAX_RATES_EU: TaxTable = RATES.map(([country, standard, reduced, digital]) => ({ country, union: 'EU', standard, reduced, digital }));

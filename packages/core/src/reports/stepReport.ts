@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import type { StepKind } from '../funnel';
+import type { EventKind } from '../tracking';
+
+/** Figures of one step in a period. */
+export const StepFiguresSchema = z.object({
+  stepId: z.string(),
+  came: z.int().describe('Unique visitors whose first event at the step is in the period'),
+  reached: z.int().describe('Those of them who reached the step’s goal, then or later'),
+  rate: z.number().nullable().describe('reached ÷ came; null if nobody came'),
+});
+export type StepFigures = z.infer<typeof StepFiguresSchema>;
+
+export const FunnelFiguresSchema = z.object({
+  from: z.int(),
+  until: z.int(),
+  steps: z.array(StepFiguresSchema),
+  visitors: z.int().describe('Unique visitors entering the funnel'),
+  leads: z.int(),
+  buyers: z.int().describe('Unique buyers with an order above 0'),
+  orders: z.int(),
+  netRevenue: z.int().describe('Paid, without tax and shipping, minor units'),
+  averageOrder: z.int().nullable().describe('Average order value, minor units; null without orders'),
+  revenuePerVisitor: z.number().nullable().describe('netRevenue ÷ visitors, minor units'),
+});
+export type FunnelFigures = z.infer<typeof FunnelFiguresSchema>;
+
+/** reached ÷ came as a ratio from 0 to 1; null if nobody came. */
+export function conversionRate(came: number, reached: number): number | null {
+  return came === 0 ? null : reached / came;
+}
+
+const GOAL_EVENTS: Record<StepKind, EventKind | null> = {
+  'opt-in': 'lead.submitted',
+  sales: 'step.left',
+  checkout: 'order.paid',
+  offer: null,
+  'thank-you': 'file.fetched',
+};
+
+/** Whether an event is the goal of a step of this kind: form sent, went on, paid; on a thank-you page, files fetched. */
+export function isGoal(stepKind: StepKind, kind: EventKind): boolean {
+  return GOAL_EVENTS[stepKind] === kind;
+}
+
+/** Average order value: first-session order values without tax and shipping ÷ orders above 0, in minor units, rounded. */
+export function averageOrderValue(values: readonly number[]): number | null {
+  const paid = values.filter((value) => value > 0);
+  if (paid.length === 0) return null;
+  return Math.round(paid.reduce((sum, value) => sum + value, 0) / paid.length);
+}

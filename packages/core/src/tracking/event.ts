@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { idSchema } from '../ids';
+import type { Outcome } from '../funnel';
+
+export const EventKindSchema = z.enum([
+  'page.viewed',
+  'step.left',
+  'lead.submitted',
+  'checkout.started',
+  'payment.given',
+  'payment.failed',
+  'order.paid',
+  'file.fetched',
+  'mail.sent',
+]);
+export type EventKind = z.infer<typeof EventKindSchema>;
+
+export const DeviceSchema = z.enum(['phone', 'tablet', 'desktop']);
+export type Device = z.infer<typeof DeviceSchema>;
+
+/** Where a visit came from: the UTM parameters of its first address, each at most 100 characters. */
+export const CampaignSchema = z
+  .object({ source: z.string(), medium: z.string(), campaign: z.string(), content: z.string(), term: z.string() })
+  .partial();
+export type Campaign = z.infer<typeof CampaignSchema>;
+
+/** One thing that happened, written once under its id. */
+export const EventSchema = z.object({
+  id: idSchema('event'),
+  at: z.int().describe('Unix time in milliseconds'),
+  kind: EventKindSchema,
+  visitorId: idSchema('visitor').nullable(),
+  visitId: idSchema('visit').nullable(),
+  funnelId: idSchema('funnel').nullable(),
+  stepId: idSchema('step').nullable(),
+  orderId: idSchema('order').nullable(),
+  contactId: idSchema('contact').nullable(),
+  device: DeviceSchema.nullable(),
+  campaign: CampaignSchema.nullable(),
+  data: z.record(z.string(), z.unknown()).default({}),
+});
+export type TrackedEvent = z.infer<typeof EventSchema>;
+
+/** The kind of event that says a step was left by an outcome. */
+export const EVENT_OF_OUTCOME: Partial<Record<Outcome, EventKind>> = {
+  next: 'step.left',
+  submitted: 'lead.submitted',
+  paid: 'order.paid',
+};
+
+/** A visit ends after this long without an event. */
+export const VISIT_QUIET_MS = 30 * 60 * 1000;
+
+/** Whether an event after `lastAt` begins a new visit: after more than 30 minutes of quiet. */
+export function beginsVisit(lastAt: number | undefined, now: number): boolean {
+  return lastAt === undefined || now - lastAt > VISIT_QUIET_MS;
+}
+
+/** The UTM parameters of an address; undefined if there are none. */
+export function campaignOf(query: Record<string, unknown>): Campaign | undefined {
+  const campaign: Campaign = {};
+  for (const key of ['source', 'medium', 'campaign', 'content', 'term'] as const) {
+    const value = query[`utm_${key}`];
+    if (typeof value === 'string' && value !== '') campaign[key] = value.slice(0, 100);
+  }
+  return Object.keys(campaign).length > 0 ? campaign : undefined;
+}
+
+/** The kind of device from the agent's own description. */
+export function deviceOf(userAgent: string): Device {
+  if (/iPad|Tablet|PlayBook|Silk|Android(?!.*Mobile)/i.test(userAgent)) return 'tablet';
+  return /Mobi|iPhone|Android/i.test(userAgent) ? 'phone' : 'desktop';
+}

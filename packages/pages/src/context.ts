@@ -1,0 +1,89 @@
+import type { Action, BoundValue, Brand, PageDocument, Quote, Words } from '@ruta/core';
+import type { ReactNode } from 'react';
+import { createContext, useContext } from 'react';
+
+/** A stored picture: its own size in pixels and the widths it is kept at. */
+export interface PictureInfo {
+  id: string;
+  width: number;
+  height: number;
+  widths: number[];
+}
+
+export interface ShownProduct {
+  name: string;
+  description: string;
+  picture: PictureInfo | null;
+  /** Minor units. */
+  current: number;
+  regular: number;
+  onSale: boolean;
+}
+
+/** The state of a checkout as a buyer sees it. */
+export interface CheckoutView {
+  actionUrl: string;
+  quoteUrl: string;
+  contactUrl: string;
+  cartId: string;
+  quote: Quote;
+  values: Record<string, string>;
+  errors: Record<string, string>;
+  /** Said above the form: a declined card, a changed total. */
+  message: string | null;
+  countries: Array<{ code: string; name: string }>;
+  cardFields: { url: string; origin: string } | null;
+  testMode: boolean;
+  /** An order this buyer has already paid from here. */
+  paidOrder: { number: string; url: string; againUrl: string } | null;
+}
+
+/** An order as its buyer sees it. */
+export interface OrderView {
+  number: string;
+  quote: Quote;
+  downloads: Array<{ name: string; size: string; url: string; from: string }>;
+}
+
+/** Everything a page shows that is not in its document. */
+export interface PageContext {
+  brand: Brand;
+  shop: { name: string; email: string; currency: string };
+  product: ShownProduct | null;
+  gift: ShownProduct | null;
+  buyer: { firstName: string } | null;
+  pictures: Record<string, PictureInfo>;
+  /** Where pictures and fonts are served from; empty on the public site. */
+  assetBase: string;
+  href: (action: Action) => string;
+  form: { actionUrl: string; values: Record<string, string>; errors: Record<string, string> } | null;
+  checkout: CheckoutView | null;
+  order: OrderView | null;
+}
+
+/** What the editor adds to a page: frames around its parts, and words that can be typed into. */
+export interface EditHooks {
+  frameSection: (sectionId: string, children: ReactNode) => ReactNode;
+  frameElement: (elementId: string, children: ReactNode) => ReactNode;
+  columnEnd: (columnId: string) => ReactNode;
+  editableWords: (elementId: string, path: Array<string | number>, words: Words) => ReactNode | null;
+}
+
+interface PageValue {
+  page: PageDocument;
+  context: PageContext;
+  edit: EditHooks | null;
+}
+
+const Context = createContext<PageValue | null>(null);
+export const PageProvider = Context.Provider;
+
+/** The page being shown, what it is shown with, and the editor's hooks if it is being edited. */
+export function usePage(): PageValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('A page element was rendered outside a page.');
+  return value;
+}
+
+/** Which bound values differ from visitor to visitor, so that a page with them cannot be kept in memory as one text. */
+export const PERSONAL_VALUES: ReadonlySet<BoundValue> = new Set(['buyer.firstName', 'order.number', 'order.total']);

@@ -1,0 +1,149 @@
+import { type Brand, FONT_PAIRS, paletteOf, type Typeface } from '@ruta/core';
+
+/** Characters of the small first file of every typeface; everything else of the typeface loads only where it is used. */
+export const BASIC_CHARACTERS = `${String.fromCharCode(...Array.from({ length: 95 }, (_, index) => 32 + index))}·×©€£°–—‘’“”…`;
+
+/** Unicode ranges of a typeface's files, so that a browser loads just what a page's words need. */
+const LATIN_REST = 'U+A0-A8,U+AA-AF,U+B1-B6,U+B8-D6,U+D8-FF,U+131,U+152-153,U+2BB-2BC,U+2C6,U+2DA,U+2DC,U+2122,U+2191,U+2193,U+2212';
+const LATIN_EXTENDED = 'U+100-130,U+132-151,U+154-2BA,U+1E00-1E9F,U+1EF2-1EFF,U+2C60-2C7F,U+A720-A7FF';
+const BASIC = 'U+20-7E,U+A9,U+B0,U+B7,U+D7,U+2013-2014,U+2018-2019,U+201C-201D,U+2026,U+20AC,U+A3';
+
+type Use = 'heading' | 'text';
+const basicFile = (face: Typeface, use: Use) => `${face.slug}-${use}.woff2`;
+
+/** Files that a brand's pages always need, to be asked for at once. */
+export function fontFiles(brand: Brand): string[] {
+  const { heading, body } = FONT_PAIRS[brand.fonts];
+  return heading === body ? [basicFile(body, 'text')] : [basicFile(heading, 'heading'), basicFile(body, 'text')];
+}
+
+/** `@font-face` rules of a brand's two typefaces. */
+export function fontFaces(brand: Brand, base = ''): string {
+  const { heading, body } = FONT_PAIRS[brand.fonts];
+  const rule = (face: Typeface, file: string, weight: string, range: string) =>
+    `@font-face{font-family:"${face.family}";src:url(${base}/assets/fonts/${file}) format("woff2");font-weight:${weight};font-display:swap;unicode-range:${range}}`;
+  const rules = (face: Typeface, use: Use) => {
+    const weight = use === 'heading' ? '600' : '400 700';
+    return [
+      rule(face, basicFile(face, use), weight, BASIC),
+      rule(face, `${face.slug}-latin.woff2`, weight, LATIN_REST),
+      rule(face, `${face.slug}-latin-ext.woff2`, weight, LATIN_EXTENDED),
+    ];
+  };
+  return (heading === body ? rules(body, 'text') : [...rules(heading, 'heading'), ...rules(body, 'text')]).join('');
+}
+
+/** The whole style of a public page in the seller's brand. */
+export function pageCss(brand: Brand, base = ''): string {
+  const palette = paletteOf(brand);
+  const { heading, body } = FONT_PAIRS[brand.fonts];
+  const variables = {
+    ground: palette.ground,
+    tint: palette.tint,
+    sheet: palette.sheet,
+    dark: palette.dark,
+    ink: palette.ink,
+    soft: palette.softInk,
+    'on-dark': palette.onDark,
+    'soft-on-dark': palette.softOnDark,
+    accent: palette.accent,
+    'on-accent': palette.onAccent,
+    'accent-ink': palette.accentInk,
+    'accent-on-dark': palette.accentOnDark,
+    line: palette.line,
+    corner: `${brand.corner}px`,
+    heading: `"${heading.family}",${heading.fallback}`,
+    body: `"${body.family}",${body.fallback}`,
+  };
+  const root = Object.entries(variables)
+    .map(([name, value]) => `--${name}:${value}`)
+    .join(';');
+  return `${fontFaces(brand, base)}:root{${root}}${RULES}`;
+}
+
+const RULES = `
+*,*::before,*::after{box-sizing:border-box}
+html{-webkit-text-size-adjust:100%;scroll-behavior:smooth}
+body{margin:0;background:var(--ground);color:var(--ink);font:17px/1.6 var(--body);overflow-wrap:break-word}
+h1,h2,h3,p,ul,ol,figure,blockquote,fieldset,legend{margin:0;padding:0;border:0}
+img{display:block;max-width:100%;height:auto}
+a{color:inherit}
+:focus-visible{outline:3px solid var(--accent);outline-offset:3px}
+.unseen{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap}
+.skip{position:absolute;left:-999px}.skip:focus{left:12px;top:12px;background:var(--sheet);color:var(--ink);padding:8px 14px;z-index:9}
+.section{padding:64px 24px;background-size:cover;background-position:center bottom}
+.space-tight{padding-block:20px}.space-wide{padding-block:96px}
+.ground-plain{background-color:var(--ground)}.ground-tint{background-color:var(--tint)}.ground-sheet{background-color:var(--sheet)}
+.ground-dark{background-color:var(--dark);color:var(--on-dark)}
+.row{display:flex;flex-wrap:wrap;gap:32px 48px;max-width:1080px;margin:0 auto;align-items:flex-start}
+.space-wide .row{align-items:center}
+.width-narrow .row{max-width:680px}
+.column{flex:1 1 0;min-width:0;display:flex;flex-direction:column;gap:20px}
+${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${span}}`).join('')}
+.align-center{text-align:center}.align-center .column{align-items:center}
+.headline{font-family:var(--heading);font-weight:600;line-height:1.15;text-wrap:balance;letter-spacing:-.01em}
+.headline-large{font-size:clamp(2.1rem,1.5rem + 2.6vw,3.3rem)}
+.headline-medium{font-size:clamp(1.6rem,1.3rem + 1.2vw,2.1rem)}
+.headline-small{font-size:1.25rem}
+.text{max-width:64ch}
+.text-lead{font-size:1.2rem;line-height:1.5;color:var(--soft)}.ground-dark .text-lead{color:var(--soft-on-dark)}
+.text-small,.text-small a{font-size:.88rem;color:var(--soft)}.ground-dark .text-small{color:var(--soft-on-dark)}
+.text-eyebrow{font-weight:600;font-size:.95rem;color:var(--accent-ink)}.ground-dark .text-eyebrow{color:var(--accent-on-dark)}
+.button{display:inline-block;border:1px solid transparent;border-radius:var(--corner);padding:14px 26px;font:600 1.06rem/1.3 var(--body);text-decoration:none;cursor:pointer;text-align:center}
+.button-main{background:var(--accent);color:var(--on-accent)}.button-main:hover{filter:brightness(1.06)}
+.button-quiet{background:transparent;border-color:currentColor}
+.button-link{padding:6px 0;text-decoration:underline;font-weight:400}
+.button-wide{width:100%}
+.button[aria-disabled=true]{opacity:.65;cursor:progress}
+.column>.button{align-self:flex-start}.align-center .column>.button{align-self:center}.column>.button-wide{align-self:stretch}
+.list{display:grid;gap:10px;text-align:start;list-style:none}
+.list li{position:relative;padding-left:30px}
+.list-check li::before{content:"";position:absolute;left:3px;top:.42em;width:13px;height:7px;border:solid var(--accent-ink);border-width:0 0 2.5px 2.5px;transform:rotate(-45deg)}
+.ground-dark .list-check li::before{border-color:var(--accent-on-dark)}
+.list-dot li::before{content:"";position:absolute;left:8px;top:.65em;width:6px;height:6px;border-radius:50%;background:var(--accent-ink)}
+.list-number{counter-reset:n}.list-number li{counter-increment:n}.list-number li::before{content:counter(n) ".";position:absolute;left:4px;font-weight:600;color:var(--accent-ink)}
+.picture img{width:100%;border-radius:var(--corner)}
+.picture-wide img{aspect-ratio:16/9;object-fit:cover}.picture-square img{aspect-ratio:1;object-fit:cover}.picture-round img{aspect-ratio:1;object-fit:cover;border-radius:50%}
+.picture-empty{display:grid;place-items:center;min-height:180px;border:1px dashed currentColor;border-radius:var(--corner);opacity:.75;font-size:.9rem;width:100%}
+.column>picture{display:block;width:100%}
+.testimonial{border-left:3px solid var(--accent);padding-left:18px}.testimonial blockquote{font:500 1.15rem/1.5 var(--heading)}.testimonial figcaption{margin-top:8px;font-size:.92rem}
+.faq{display:grid;width:100%;text-align:start}.faq details{border-bottom:1px solid var(--line);padding:14px 0}.faq summary{font-weight:600;cursor:pointer}.faq p{margin-top:8px}
+.guarantee{border:1px solid var(--line);border-radius:var(--corner);padding:16px 18px;font-size:.95rem;text-align:start;width:100%}
+.price{display:grid;gap:2px}.price-now{font:600 2.6rem/1.1 var(--heading)}.price-was{color:var(--soft)}
+.logo{font:600 1.3rem/1.3 var(--heading)}
+.divider{width:100%;border:0;border-top:1px solid var(--line);margin:8px 0}
+.spacer-small{height:16px}.spacer-medium{height:40px}.spacer-large{height:80px}
+.form,.order-form{display:grid;gap:16px;width:100%;text-align:start}
+.form-fields{display:grid;grid-template-columns:repeat(auto-fit,minmax(min(220px,100%),1fr));gap:14px;align-items:start}
+.field label,.field-label{display:block;font-weight:600;font-size:.92rem;margin-bottom:5px}
+.optional{font-weight:400;opacity:.85}
+.field input,.field select{width:100%;min-height:48px;padding:10px 13px;font:400 1.02rem/1.4 var(--body);color:#17212b;background:#fff;border:1px solid #8a929b;border-radius:var(--corner)}
+.field-wrong input,.field-wrong select{border:2px solid #b3261e}
+.field-error{color:#b3261e;font-size:.9rem;font-weight:600}.field-error:empty{display:none}
+.ground-dark .field-error{color:#ffc9c2}
+.form-message{background:#fdecea;color:#8c1d18;border:1px solid #b3261e;border-radius:var(--corner);padding:12px 14px;font-size:.95rem}
+.form-message[hidden]{display:none}
+.decoy{position:absolute;left:-9999px;height:1px;overflow:hidden}
+fieldset{min-width:0}
+legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
+.step-number{color:var(--accent-ink);margin-right:6px}
+.card-frame{min-height:172px}.card-frame iframe{display:block;width:100%;height:172px;border:0}
+.card-frame-empty{display:grid;place-items:center;border:1px dashed var(--line);border-radius:var(--corner);font-size:.92rem;min-height:90px}
+.test-note{font-size:.88rem;font-weight:600;margin-bottom:8px}
+.panel{border:1px solid var(--line);background:var(--sheet);border-radius:var(--corner);padding:22px;width:100%;text-align:start;color:var(--ink)}
+.panel-title{font:600 1.15rem/1.3 var(--heading);margin-bottom:12px}
+.quote{width:100%;border-collapse:collapse;font-variant-numeric:tabular-nums}
+.quote th{font-weight:400;text-align:start;padding:7px 12px 7px 0}.quote td{text-align:end;padding:7px 0;white-space:nowrap}
+.quote s{color:var(--soft);font-size:.9em}
+.quote-due th,.quote-due td{border-top:1px solid var(--line);padding-top:14px;font-weight:600;font-size:1.15rem}
+.quote .quote-tax td{white-space:normal;font-size:.88rem;color:var(--soft);text-align:start;padding-top:0}
+.downloads{list-style:none;display:grid;gap:12px}.downloads li{display:grid;gap:2px}.downloads a{font-weight:600}
+.already-paid{display:grid;gap:16px}
+@media (max-width:720px){
+body{font-size:16px}
+.section{padding:44px 18px}.space-tight{padding-block:16px}.space-wide{padding-block:56px}
+.row{flex-direction:column;gap:28px}.column{width:100%}
+.button-main{width:100%}
+}
+@media (prefers-reduced-motion:reduce){html{scroll-behavior:auto}}
+`.replaceAll('\n', '');

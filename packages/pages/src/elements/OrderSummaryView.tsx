@@ -1,0 +1,17 @@
+import type { ElementOf } from '@ruta/core';
+import { usePage } from '../context';
+import { WordsView } from '../WordsView';
+import { QuoteTable } from './QuoteTable';
+
+export function OrderSummaryView({ element }: { element: ElementOf<'order-summary'> }) {
+  const { context } = usePage();
+  const quote = context.checkout?.quote;
+  return (
+    <section className="panel" aria-label="Order summary">
+      <h2 className="panel-title">
+        <WordsView words={element.title} elementId={element.id} path={['title']} />
+      </h2>
+      <div data-summary="">{quote ? <QuoteTable quote={quote} dueLabel="Today" /> : <p className="text-small">What is being bought stands here.</p>}</div>
+    </section>
+  );
+}

@@ -1,0 +1,23 @@
+import { type ElementOf, formatMoney } from '@ruta/core';
+import { usePage } from '../context';
+import { WordsView } from '../WordsView';
+
+export function PriceView({ element }: { element: ElementOf<'price'> }) {
+  const { context } = usePage();
+  const { product, shop } = context;
+  const money = (amount: number) => formatMoney(amount, shop.currency, { short: true });
+  return (
+    <div className="price">
+      {product?.onSale ? (
+        <p className="price-was">
+          <span className="unseen">Regular price </span>
+          <s>{money(product.regular)}</s>
+        </p>
+      ) : null}
+      <p className="price-now">{product ? (product.current === 0 ? 'Free' : money(product.current)) : '–'}</p>
+      <p className="text text-small">
+        <WordsView words={element.note} elementId={element.id} path={['note']} />
+      </p>
+    </div>
+  );
+}

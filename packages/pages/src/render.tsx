@@ -1,0 +1,73 @@
+import type { PageDocument } from '@ruta/core';
+import { renderToStaticMarkup } from 'react-dom/server';
+import type { PageContext } from './context';
+import { fontFiles, pageCss } from './css';
+import { QuoteTable } from './elements/QuoteTable';
+import { PageView } from './PageView';
+
+export { QuoteTable } from './elements/QuoteTable';
+
+export interface HtmlOptions {
+  /** Full public address of the page, for `canonical` and link previews. */
+  address: string;
+  /** Scripts to load, deferred. */
+  scripts: string[];
+  /** Where the picture that counts visitors without script is; null for no counting. */
+  pixelUrl: string | null;
+  /** JSON-LD to describe what is sold; null for none. */
+  structuredData: object | null;
+  shareImage: string | null;
+}
+
+/** The HTML of a whole public page. The same document and context always give the same text. */
+export function renderPage(page: PageDocument, context: PageContext, options: HtmlOptions): string {
+  const markup = renderToStaticMarkup(
+    <html lang="en">
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <title>{page.title}</title>
+        {page.description ? <meta name="description" content={page.description} /> : null}
+        {page.indexed ? null : <meta name="robots" content="noindex" />}
+        <link rel="canonical" href={options.address} />
+        <meta property="og:title" content={page.title} />
+        {page.description ? <meta property="og:description" content={page.description} /> : null}
+        <meta property="og:url" content={options.address} />
+        <meta property="og:site_name" content={context.shop.name} />
+        <meta property="og:type" content="website" />
+        {options.shareImage ? <meta property="og:image" content={options.shareImage} /> : null}
+        <meta name="theme-color" content={context.brand.main} />
+        <link rel="icon" href="/favicon.svg" type="image/svg+xml" />
+        {fontFiles(context.brand).map((file) => (
+          <link key={file} rel="preload" as="font" type="font/woff2" href={`/assets/fonts/${file}`} crossOrigin="anonymous" />
+        ))}
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: made by our own code from a validated brand */}
+        <style dangerouslySetInnerHTML={{ __html: pageCss(context.brand) }} />
+        {options.structuredData ? (
+          // biome-ignore lint/security/noDangerouslySetInnerHtml: JSON with every “<” written as an escape
+          <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: JSON.stringify(options.structuredData).replaceAll('<', '\\u003c') }} />
+        ) : null}
+      </head>
+      <body>
+        <a className="skip" href="#content">
+          To the content
+        </a>
+        <PageView page={page} context={context} />
+        {options.scripts.map((script) => (
+          <script key={script} src={script} defer />
+        ))}
+        {options.pixelUrl ? (
+          <noscript>
+            <img src={options.pixelUrl} width={1} height={1} alt="" />
+          </noscript>
+        ) : null}
+      </body>
+    </html>,
+  );
+  return `<!doctype html>${markup}`;
+}
+
+/** The lines and totals of a quote as a piece of HTML, for a checkout whose total has changed. */
+export function renderQuote(quote: Parameters<typeof QuoteTable>[0]['quote']): string {
+  return renderToStaticMarkup(<QuoteTable quote={quote} dueLabel="Today" />);
+}

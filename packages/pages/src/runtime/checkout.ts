@@ -1,0 +1,177 @@
+/**
+ * The checkout's script: card fields in the processor's own frame, totals that follow the country, one payment however
+ * often the button is pressed, and messages in place so that the form stays as it was typed. Without it the form is
+ * still sent as plain HTML; only cards need the frame.
+ */
+const form = document.querySelector<HTMLFormElement>('#order-form');
+if (form) start(form);
+
+interface PayAnswer {
+  redirect?: string;
+  message?: string;
+  errors?: Record<string, string>;
+  quote?: { html: string; dueToday: number; total: string };
+}
+
+function start(form: HTMLFormElement): void {
+  const button = form.querySelector<HTMLButtonElement>('[data-pay]');
+  const message = form.querySelector<HTMLElement>('[data-message]');
+  const frameHolder = form.querySelector<HTMLElement>('[data-card-fields]');
+  const payment = form.querySelector<HTMLElement>('[data-payment]');
+  const field = (name: string) => form.elements.namedItem(name) as HTMLInputElement | HTMLSelectElement | null;
+  const origin = frameHolder?.dataset.cardOrigin ?? '';
+  let frame: HTMLIFrameElement | null = null;
+  let paying = false;
+
+  if (frameHolder) {
+    frame = document.createElement('iframe');
+    frame.title = 'Card number, expiry and code, kept by the card processor';
+    frame.src = `${frameHolder.dataset.cardFields}&parent=${encodeURIComponent(location.origin)}`;
+    frameHolder.append(frame);
+  }
+
+  form.noValidate = true;
+  form.addEventListener('keydown', (event) => {
+    const target = event.target as HTMLElement;
+    if (event.key === 'Enter' && target.tagName === 'INPUT') event.preventDefault();
+  });
+  field('country')?.addEventListener('change', () => void refreshTotal());
+  field('email')?.addEventListener('change', saveContact);
+  form.addEventListener('submit', (event) => {
+    event.preventDefault();
+    if (!paying) void pay();
+  });
+
+  function choices(): Record<string, string> {
+    return Object.fromEntries([...new FormData(form)].map(([key, value]) => [key, String(value)]));
+  }
+
+  async function post(url: string, body: Record<string, string>): Promise<PayAnswer> {
+    const response = await fetch(url, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', accept: 'application/json' },
+      body: JSON.stringify(body),
+    });
+    return (await response.json()) as PayAnswer;
+  }
+
+  /** Keeps the address, so that it is known who left and what was in the cart. */
+  function saveContact(): void {
+    const email = field('email');
+    const url = form.dataset.contactUrl;
+    if (!url || !email?.value || !email.checkValidity()) return;
+    post(url, choices()).catch(() => {
+      // The address is sent again with the payment.
+    });
+  }
+
+  async function refreshTotal(): Promise<void> {
+    try {
+      show(await post(form.dataset.quoteUrl ?? '', choices()));
+    } catch {
+      say('The total could not be worked out just now. Check your connection, then choose the country again.');
+    }
+  }
+
+  async function pay(): Promise<void> {
+    if (!checkFields()) return;
+    setPaying(true);
+    say('');
+    try {
+      const body = choices();
+      if (frame && Number(body.shown) > 0) {
+        const result = await tokenFrom(frame);
+        if (!result.token) {
+          cardError(result.message ?? 'Check the card details.');
+          setPaying(false);
+          return;
+        }
+        cardError('');
+        body.token = result.token;
+      }
+      const answer = await post(form.action, body);
+      if (answer.redirect) {
+        location.assign(answer.redirect);
+        return;
+      }
+      show(answer);
+    } catch {
+      say('The connection broke before we had an answer. Press the button again: you will not be charged twice.');
+    }
+    setPaying(false);
+  }
+
+  function show(answer: PayAnswer): void {
+    if (answer.quote) {
+      for (const summary of document.querySelectorAll('[data-summary]')) summary.innerHTML = answer.quote.html;
+      for (const total of document.querySelectorAll('[data-pay] [data-total]')) total.textContent = answer.quote.total;
+      const shown = field('shown');
+      if (shown) shown.value = String(answer.quote.dueToday);
+      if (payment) payment.hidden = answer.quote.dueToday === 0;
+    }
+    if (answer.errors) {
+      for (const [name, text] of Object.entries(answer.errors)) fieldError(name, text);
+      form.querySelector<HTMLElement>('[aria-invalid]')?.focus();
+    }
+    say(answer.message ?? '');
+  }
+
+  function checkFields(): boolean {
+    let first: HTMLElement | null = null;
+    for (const input of form.querySelectorAll<HTMLInputElement | HTMLSelectElement>('.field input, .field select')) {
+      const text = input.checkValidity() ? '' : input.validity.valueMissing ? 'Please fill this in.' : 'Enter an e-mail address, for example name@example.test.';
+      fieldError(input.name, text);
+      if (text && !first) first = input;
+    }
+    first?.focus();
+    return !first;
+  }
+
+  function fieldError(name: string, text: string): void {
+    const holder = form.querySelector(`[data-field="${CSS.escape(name)}"]`);
+    const input = field(name);
+    const line = holder?.querySelector<HTMLElement>('.field-error');
+    if (!holder || !line || !input) return;
+    holder.classList.toggle('field-wrong', text !== '');
+    line.textContent = text;
+    if (text) {
+      input.setAttribute('aria-invalid', 'true');
+      input.setAttribute('aria-describedby', line.id);
+    } else input.removeAttribute('aria-invalid');
+  }
+
+  function cardError(text: string): void {
+    const line = form.querySelector('[data-card-error]');
+    if (line) line.textContent = text;
+  }
+
+  function say(text: string): void {
+    if (!message) return;
+    message.textContent = text;
+    message.hidden = text === '';
+    if (text) message.scrollIntoView({ block: 'center' });
+  }
+
+  function setPaying(value: boolean): void {
+    paying = value;
+    button?.setAttribute('aria-disabled', String(value));
+  }
+
+  /** Asks the processor's frame for a token that stands for the card. */
+  function tokenFrom(target: HTMLIFrameElement): Promise<{ token?: string; message?: string }> {
+    return new Promise((resolve, reject) => {
+      const timer = setTimeout(() => finish(() => reject(new Error('The card fields did not answer.'))), 15_000);
+      const finish = (then: () => void) => {
+        clearTimeout(timer);
+        removeEventListener('message', listen);
+        then();
+      };
+      const listen = (event: MessageEvent) => {
+        if (event.origin !== origin || event.source !== target.contentWindow || event.data?.kind !== 'card-token') return;
+        finish(() => resolve(event.data));
+      };
+      addEventListener('message', listen);
+      target.contentWindow?.postMessage({ kind: 'make-token' }, origin);
+    });
+  }
+}
