@@ -2,7 +2,7 @@ import { defineConfig } from 'drizzle-kit';
 
 export default defineConfig({
   dialect: 'sqlite',
-  schema: './apps/server/src/*/tables.ts',
-  out: './apps/server/drizzle',
+  schema: './src/*/tables.ts',
+  out: './drizzle',
   casing: 'snake_case',
 });

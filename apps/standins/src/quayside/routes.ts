@@ -122,16 +122,20 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
     response.json({ charges: found.map(publicCharge) });
   });
 
-  router.post('/v1/charges/:id/void', (request, response) => {
+  router.post('/v1/charges/:id/:action', (request, response) => {
     const caller = authorised(request, response);
     if (!caller) return;
     const charge = data.charges.find((candidate) => candidate.id === request.params.id && candidate.account === caller.account.id);
-    if (!charge) {
+    if (!charge || !['cancel', 'void'].includes(request.params.action)) {
       response.status(404).json({ message: 'No such charge.' });
       return;
     }
+    if (request.params.action === 'cancel' && charge.status !== 'needs-confirmation') {
+      response.status(409).json({ message: 'This charge no longer waits for confirmation.' });
+      return;
+    }
     charge.status = 'voided';
-    ledger.changed();
+    ledger.flush();
     response.json(publicCharge(charge));
   });
 

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { CurrencySchema } from '../money';
+import { COUNTRY_CODES } from './countries';
 
+export * from './countries';
 /** ISO 3166-1 alpha-2 country code, upper case. */
-export const CountrySchema = z.string().regex(/^[A-Z]{2}$/, 'Choose a country.');
+export const CountrySchema = z.string().refine((code) => COUNTRY_CODES.includes(code), 'Choose a country.');
 
 /** An IANA time zone that this computer knows, for example `Europe/Lisbon`. */
 export const TimeZoneSchema = z.string().refine((zone) => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { idSchema } from '../ids';
 import type { Outcome } from '../funnel';
+import { ModeSchema } from '../shop';
 
 export const EventKindSchema = z.enum([
   'page.viewed',
@@ -29,6 +30,7 @@ export const EventSchema = z.object({
   id: idSchema('event'),
   at: z.int().describe('Unix time in milliseconds'),
   kind: EventKindSchema,
+  mode: ModeSchema.describe('What happens in test mode is kept but left out of every figure'),
   visitorId: idSchema('visitor').nullable(),
   visitId: idSchema('visit').nullable(),
   funnelId: idSchema('funnel').nullable(),

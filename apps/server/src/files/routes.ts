@@ -1,0 +1,57 @@
+import { rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import express, { type Request, type RequestHandler, Router } from 'express';
+import multer from 'multer';
+import { fieldRefusal } from '../http/problem';
+import type { Services } from '../services';
+import { addDownload, addPicture, findPictures, MAX_DOWNLOAD_BYTES, MAX_PICTURE_BYTES, picturePath, type Upload } from './store';
+
+/** Uploads go to a temporary file first, so that a large one does not fill the memory. */
+export function uploadRoutes(services: Services, guard: (request: Request) => void): Router {
+  const router = Router();
+  const receive = (limit: number): RequestHandler => multer({ dest: tmpdir(), limits: { fileSize: limit, files: 1 }, defParamCharset: 'utf8' }).single('file');
+  const guarded: RequestHandler = (request, _response, next) => {
+    guard(request);
+    next();
+  };
+  const keep = async <T>(request: Request, store: (upload: Upload, contentType: string) => Promise<T>): Promise<T> => {
+    const { file } = request;
+    if (!file) throw fieldRefusal('file', 'Choose a file.');
+    try {
+      return await store({ name: file.originalname, path: file.path, bytes: file.size }, file.mimetype);
+    } finally {
+      await rm(file.path, { force: true });
+    }
+  };
+  router.post('/pictures', guarded, receive(MAX_PICTURE_BYTES), async (request, response) => {
+    response.status(201).json(await keep(request, (upload) => addPicture(services, upload)));
+  });
+  router.post('/downloads', guarded, receive(MAX_DOWNLOAD_BYTES), async (request, response) => {
+    const { id, name, bytes, contentType } = await keep(request, (upload, type) => addDownload(services, upload, type));
+    response.status(201).json({ id, name, bytes, contentType });
+  });
+  return router;
+}
+
+const YEAR_SECONDS = 365 * 24 * 60 * 60;
+
+/** Pictures and fonts: the same on the public site and in the studio. A picture's address never changes its content. */
+export function assetRoutes(services: Services): Router {
+  const router = Router();
+  router.get('/media/:id/:file', (request, response, next) => {
+    const { id, file } = request.params as { id: string; file: string };
+    const match = /^(\d+)\.(avif|webp)$/.exec(file);
+    const picture = findPictures(services.db, [id])[id];
+    if (!match || !picture?.widths.includes(Number(match[1]))) return next();
+    const format = match[2] as 'avif' | 'webp';
+    response.set({ 'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`, 'content-type': `image/${format}`, 'x-content-type-options': 'nosniff' });
+    return response.sendFile(picturePath(services, id, Number(match[1]), format), { cacheControl: false }, (error) => error && next(error));
+  });
+  const kept = { maxAge: YEAR_SECONDS * 1000, immutable: true, index: false };
+  router.use(
+    '/assets/fonts',
+    express.static(services.config.assets.fonts, { ...kept, setHeaders: (response) => response.set('access-control-allow-origin', '*') }),
+  );
+  return router;
+}
+

@@ -1,0 +1,106 @@
+import { rmSync, writeFileSync } from 'node:fs';
+import { copyFile } from 'node:fs/promises';
+import path from 'node:path';
+import { eq, inArray } from 'drizzle-orm';
+import sharp from 'sharp';
+import type { PictureInfo } from '@ruta/pages';
+import type { Db } from '../db/open';
+import { fieldRefusal } from '../http/problem';
+import { newId } from '../ids';
+import type { Services } from '../services';
+import { files } from './tables';
+
+export const MAX_PICTURE_BYTES = 15 * 1024 * 1024;
+export const MAX_DOWNLOAD_BYTES = 200 * 1024 * 1024;
+const MAX_PIXELS = 60_000_000;
+const PICTURE_WIDTHS = [480, 960, 1600];
+
+type Needs = Pick<Services, 'db' | 'clock' | 'config'>;
+
+export interface Upload {
+  /** The file's name as the person sent it. */
+  name: string;
+  /** Where it lies now. */
+  path: string;
+  bytes: number;
+}
+
+/**
+ * Keeps a picture as AVIF and WebP at several widths. What it is is told by its content, never by its name; SVG is
+ * refused, since it can carry script.
+ * @throws Refusal 400 at `file` if it is not a picture or too large
+ */
+export async function addPicture(services: Needs, upload: Upload): Promise<PictureInfo> {
+  if (upload.bytes > MAX_PICTURE_BYTES) throw fieldRefusal('file', 'This picture is over 15 MB. Make it smaller and try again.', 413);
+  const image = sharp(upload.path, { limitInputPixels: MAX_PIXELS, failOn: 'error' }).rotate();
+  const metadata = await image.metadata().catch(() => null);
+  if (!metadata?.width || !metadata.height || !['jpeg', 'png', 'webp', 'avif', 'gif', 'tiff', 'heif'].includes(metadata.format ?? '')) {
+    throw fieldRefusal('file', 'This is not a picture we can read. Use JPEG, PNG, WebP, AVIF or GIF.');
+  }
+  const turned = (metadata.orientation ?? 1) >= 5;
+  const width = turned ? metadata.height : metadata.width;
+  const height = turned ? metadata.width : metadata.height;
+  const widths = [...new Set(PICTURE_WIDTHS.map((target) => Math.min(target, width)))];
+  const id = newId(services.clock, 'file');
+  const written: string[] = [];
+  try {
+    for (const target of widths) {
+      const resized = image.clone().resize({ width: target });
+      for (const format of ['avif', 'webp'] as const) {
+        const file = picturePath(services, id, target, format);
+        await (format === 'avif' ? resized.clone().avif({ quality: 55, effort: 2 }) : resized.clone().webp({ quality: 80 })).toFile(file);
+        written.push(file);
+      }
+    }
+  } catch {
+    for (const file of written) rmSync(file, { force: true });
+    throw fieldRefusal('file', 'This picture is damaged and could not be read to its end.');
+  }
+  services.db
+    .insert(files)
+    .values({ id, kind: 'picture', name: upload.name, contentType: 'image/webp', bytes: upload.bytes, width, height, widths, createdAt: services.clock.now() })
+    .run();
+  return { id, width, height, widths };
+}
+
+/** Keeps a file that buyers will receive, exactly as it came. @throws Refusal 400 at `file` if it is empty */
+export async function addDownload(services: Needs, upload: Upload, contentType: string) {
+  if (upload.bytes === 0) throw fieldRefusal('file', 'This file is empty.');
+  const id = newId(services.clock, 'file');
+  await copyFile(upload.path, downloadPath(services, id));
+  const row = { id, kind: 'download' as const, name: upload.name.slice(0, 200), contentType, bytes: upload.bytes, createdAt: services.clock.now() };
+  services.db.insert(files).values(row).run();
+  return row;
+}
+
+/** Keeps a download made by our own code, for example in the sample shop. */
+export function addDownloadContent(services: Needs, name: string, contentType: string, content: Buffer) {
+  const id = newId(services.clock, 'file');
+  writeFileSync(downloadPath(services, id), content);
+  const row = { id, kind: 'download' as const, name, contentType, bytes: content.length, createdAt: services.clock.now() };
+  services.db.insert(files).values(row).run();
+  return row;
+}
+
+export function picturePath(services: Pick<Services, 'config'>, id: string, width: number, format: 'avif' | 'webp'): string {
+  return path.join(services.config.dataDir, 'pictures', `${id}-${width}.${format}`);
+}
+
+export function downloadPath(services: Pick<Services, 'config'>, id: string): string {
+  return path.join(services.config.dataDir, 'files', id);
+}
+
+/** Stored pictures by id; unknown ids are left out. */
+export function findPictures(db: Db, ids: string[]): Record<string, PictureInfo> {
+  if (ids.length === 0) return {};
+  const rows = db.select().from(files).where(inArray(files.id, ids)).all();
+  return Object.fromEntries(rows.flatMap((row) => (row.kind === 'picture' ? [[row.id, pictureInfo(row)]] : [])));
+}
+
+export function findFile(db: Db, id: string) {
+  return db.select().from(files).where(eq(files.id, id)).get();
+}
+
+function pictureInfo(row: typeof files.$inferSelect): PictureInfo {
+  return { id: row.id, width: row.width ?? 0, height: row.height ?? 0, widths: row.widths ?? [] };
+}

@@ -1,0 +1,139 @@
+import { countryName, formatMoney, paletteOf, type Palette, type Quote } from '@ruta/core';
+import { renderToStaticMarkup } from 'react-dom/server';
+import type { CSSProperties, ReactNode } from 'react';
+import type { ShopRow } from '../shop/store';
+import type { MailPayload } from './mailer';
+
+export interface MailedOrder {
+  number: number;
+  quote: Quote;
+  buyer: { firstName: string; email: string };
+  orderUrl: string;
+  downloads: Array<{ name: string; url: string }>;
+}
+
+const FONT = 'Georgia, "Times New Roman", serif';
+const BODY = '-apple-system, "Segoe UI", Helvetica, Arial, sans-serif';
+
+/** The receipt a buyer gets, in the brand's colours: what was bought, what was paid, where the files are. */
+export function receiptMail(shop: ShopRow, order: MailedOrder): MailPayload {
+  const { settings, brand } = shop;
+  const palette = paletteOf(brand);
+  const gift = order.quote.dueToday === 0;
+  const subject = gift ? `Your download: ${order.quote.lines[0]?.name ?? ''}` : `Your receipt from ${settings.name}, order ${order.number}`;
+  const html = renderToStaticMarkup(
+    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
+      <h1 style={{ font: `600 24px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
+      <p style={{ margin: '0 0 20px' }}>{gift ? 'Here is what you asked for.' : `Your order ${order.number} is paid. Keep this mail as your receipt.`}</p>
+      {order.downloads.length > 0 ? (
+        <p style={{ margin: '0 0 20px' }}>
+          {order.downloads.map((file) => (
+            <span key={file.url} style={{ display: 'block', margin: '0 0 8px' }}>
+              <a href={file.url} style={buttonStyle(palette, brand.corner)}>
+                Download {file.name}
+              </a>
+            </span>
+          ))}
+        </p>
+      ) : null}
+      {gift ? null : <Lines quote={order.quote} palette={palette} />}
+      <p style={{ margin: '20px 0 0', fontSize: 14 }}>
+        <a href={order.orderUrl} style={{ color: palette.accentInk }}>
+          See your order
+        </a>{' '}
+        · Questions? Answer this mail, or write to {settings.contactEmail}.
+      </p>
+    </Frame>,
+  );
+  const money = (amount: number) => formatMoney(amount, order.quote.currency);
+  const text = [
+    `Thank you, ${order.buyer.firstName || 'and welcome'}.`,
+    ...order.quote.lines.map((line) => `${line.name}: ${line.discounted === 0 ? 'free' : money(line.discounted)}`),
+    ...(gift ? [] : [`Paid: ${money(order.quote.dueToday)} (order ${order.number})`]),
+    ...order.downloads.map((file) => `Download ${file.name}: ${file.url}`),
+    `Your order: ${order.orderUrl}`,
+  ].join('\n');
+  return { from: sender(shop), to: order.buyer.email, subject, html: `<!doctype html>${html}`, text };
+}
+
+/** The short notice the seller gets of each sale. */
+export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string }): MailPayload {
+  const { settings, brand } = shop;
+  const amount = formatMoney(order.quote.dueToday, order.quote.currency);
+  const names = order.quote.lines.map((line) => line.name).join(', ');
+  const palette = paletteOf(brand);
+  const html = renderToStaticMarkup(
+    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
+      <h1 style={{ font: `600 22px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>
+        Sold for {amount}: {names}
+      </h1>
+      <p style={{ margin: '0 0 16px' }}>
+        {order.buyer.firstName} ({order.buyer.email}), {countryName(order.quote.taxCountry)}, order {order.number}.
+      </p>
+      <p style={{ margin: 0 }}>
+        <a href={order.studioUrl} style={{ color: palette.accentInk }}>
+          Open the order
+        </a>
+      </p>
+    </Frame>,
+  );
+  return {
+    from: sender(shop),
+    to: settings.contactEmail,
+    subject: `Sold: ${names}, ${amount}`,
+    html: `<!doctype html>${html}`,
+    text: `Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.\n${order.studioUrl}`,
+  };
+}
+
+const sender = ({ settings }: ShopRow) => `"${settings.name.replaceAll('"', '')}" <${settings.contactEmail}>`;
+
+const buttonStyle = (palette: Palette, corner: number): CSSProperties => ({
+  display: 'inline-block',
+  background: palette.accent,
+  color: palette.onAccent,
+  padding: '12px 20px',
+  borderRadius: corner,
+  fontWeight: 600,
+  textDecoration: 'none',
+});
+
+function Frame({ shopName, palette, corner, children }: { shopName: string; palette: Palette; corner: number; children: ReactNode }) {
+  return (
+    <html lang="en">
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+      </head>
+      <body style={{ margin: 0, padding: '24px 12px', background: palette.tint, color: palette.ink, font: `16px/1.55 ${BODY}` }}>
+        <div style={{ maxWidth: 560, margin: '0 auto', background: palette.sheet, borderRadius: corner, overflow: 'hidden' }}>
+          <div style={{ background: palette.dark, color: palette.onDark, padding: '18px 28px', font: `600 19px/1.3 ${FONT}` }}>{shopName}</div>
+          <div style={{ padding: '28px' }}>{children}</div>
+        </div>
+      </body>
+    </html>
+  );
+}
+
+function Lines({ quote, palette }: { quote: Quote; palette: Palette }) {
+  const money = (amount: number) => formatMoney(amount, quote.currency);
+  const cell: CSSProperties = { padding: '8px 0', borderTop: `1px solid ${palette.line}` };
+  const row = (name: string, amount: string, bold = false) => (
+    <tr key={name} style={bold ? { fontWeight: 600 } : {}}>
+      <td style={cell}>{name}</td>
+      <td style={{ ...cell, textAlign: 'right', whiteSpace: 'nowrap' }}>{amount}</td>
+    </tr>
+  );
+  return (
+    <table style={{ width: '100%', borderCollapse: 'collapse' }}>
+      <tbody>
+        {quote.lines.map((line) => row(line.quantity > 1 ? `${line.name} × ${line.quantity}` : line.name, money(line.amount)))}
+        {quote.discount > 0 ? row(`Code ${quote.code?.code ?? ''}`, `−${money(quote.discount)}`) : null}
+        {quote.shipping ? row(`Post to ${countryName(quote.taxCountry)}`, money(quote.pricesIncludeTax ? quote.shipping.total : quote.shipping.net)) : null}
+        {quote.pricesIncludeTax || quote.tax === 0 ? null : row('Tax', money(quote.tax))}
+        {row('Paid', money(quote.dueToday), true)}
+        {quote.pricesIncludeTax && quote.tax > 0 ? row(`of which tax, ${countryName(quote.taxCountry)}`, money(quote.tax)) : null}
+      </tbody>
+    </table>
+  );
+}

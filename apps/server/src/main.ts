@@ -1,0 +1,21 @@
+import { pino } from 'pino';
+import { readConfig } from './config';
+import { startServer } from './server';
+
+const log = pino({ level: process.env.RUTA_LOG ?? 'warn' });
+try {
+  const config = readConfig();
+  const server = await startServer(config, log);
+  console.log(`studio listens on ${config.studioUrl}, public site on ${config.siteUrl}`);
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    void server.stop().then(() => process.exit(0));
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+} catch (error) {
+  console.error((error as Error).message);
+  process.exit(1);
+}

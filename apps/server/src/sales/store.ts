@@ -1,0 +1,72 @@
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { notFound } from '../http/problem';
+import { carts, charges, grants, orderLines, orders } from './tables';
+import { files } from '../files/tables';
+
+export type OrderRow = typeof orders.$inferSelect;
+export type ChargeRow = typeof charges.$inferSelect;
+export type CartRow = typeof carts.$inferSelect;
+
+export function findOrder(db: Db, id: string): OrderRow | undefined {
+  return db.select().from(orders).where(eq(orders.id, id)).get();
+}
+
+/** @throws Refusal 404 if there is no such order */
+export function loadOrder(db: Db, id: string): OrderRow {
+  const order = findOrder(db, id);
+  if (!order) throw notFound('This order');
+  return order;
+}
+
+export function findOrderByToken(db: Db, token: string): OrderRow | undefined {
+  return db.select().from(orders).where(eq(orders.token, token)).get();
+}
+
+export function findCart(db: Db, id: string): CartRow | undefined {
+  return db.select().from(carts).where(eq(carts.id, id)).get();
+}
+
+/** The latest cart a visitor began at a checkout. */
+export function latestCart(db: Db, visitorId: string, stepId: string): CartRow | undefined {
+  return db
+    .select()
+    .from(carts)
+    .where(and(eq(carts.visitorId, visitorId), eq(carts.stepId, stepId)))
+    .orderBy(desc(carts.createdAt))
+    .limit(1)
+    .get();
+}
+
+export function chargesOf(db: Db, orderId: string): ChargeRow[] {
+  return db.select().from(charges).where(eq(charges.orderId, orderId)).orderBy(asc(charges.createdAt)).all();
+}
+
+export function linesOf(db: Db, orderId: string) {
+  return db.select().from(orderLines).where(eq(orderLines.orderId, orderId)).all();
+}
+
+/** Products a contact has bought, in any paid order. */
+export function ownedProducts(db: Db, contactId: string): string[] {
+  return db
+    .select({ productId: orderLines.productId })
+    .from(orderLines)
+    .innerJoin(orders, eq(orders.id, orderLines.orderId))
+    .where(and(eq(orders.contactId, contactId), eq(orders.state, 'paid')))
+    .all()
+    .map((row) => row.productId);
+}
+
+/** Rights to fetch files that came with orders, with each file's name and the line it came from. */
+export function grantsOf(db: Db, orderIds: string[]) {
+  if (orderIds.length === 0) return [];
+  return db
+    .select({ id: grants.id, orderId: grants.orderId, fileId: files.id, name: files.name, bytes: files.bytes, contentType: files.contentType, from: orderLines.name, downloads: grants.downloads, maxDownloads: grants.maxDownloads })
+    .from(grants)
+    .innerJoin(files, eq(files.id, grants.fileId))
+    .innerJoin(orderLines, eq(orderLines.id, grants.lineId))
+    .where(inArray(grants.orderId, orderIds))
+    .all();
+}
+
+export type GrantRow = ReturnType<typeof grantsOf>[number];

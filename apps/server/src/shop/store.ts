@@ -1,0 +1,49 @@
+import { type Brand, DEFAULT_BRAND, type ShippingTable, type Shop, TAX_RATES_EU, type TaxTable } from '@ruta/core';
+import { eq, sql } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { shops } from './tables';
+
+const SHOP_ROW = 1;
+const FIRST_ORDER_NUMBER = 1000;
+
+export interface ShopRow {
+  settings: Shop;
+  brand: Brand;
+  taxTable: TaxTable;
+  shippingTable: ShippingTable;
+}
+
+/** The shop's settings; undefined in a wholly new installation. */
+export function findShop(db: Db): ShopRow | undefined {
+  return db.select().from(shops).where(eq(shops.id, SHOP_ROW)).get();
+}
+
+/** The shop's settings. @throws Error before the shop has been set up */
+export function loadShop(db: Db): ShopRow {
+  const shop = findShop(db);
+  if (!shop) throw new Error('The shop has not been set up yet.');
+  return shop;
+}
+
+/** Writes the first row of a shop, with the tax rates that ship with Ruta. */
+export function createShop(db: Db, settings: Shop, brand: Brand = DEFAULT_BRAND): void {
+  db.insert(shops)
+    .values({ id: SHOP_ROW, settings, brand, taxTable: TAX_RATES_EU, shippingTable: [], lastOrderNumber: FIRST_ORDER_NUMBER })
+    .run();
+}
+
+export function saveShop(db: Db, changes: Partial<ShopRow>): void {
+  db.update(shops).set(changes).where(eq(shops.id, SHOP_ROW)).run();
+}
+
+/** Takes the next order number; call it in the transaction that pays the order, so that numbers have no gaps. */
+export function takeOrderNumber(db: Db): number {
+  const row = db
+    .update(shops)
+    .set({ lastOrderNumber: sql`${shops.lastOrderNumber} + 1` })
+    .where(eq(shops.id, SHOP_ROW))
+    .returning({ number: shops.lastOrderNumber })
+    .get();
+  if (!row) throw new Error('The shop has not been set up yet.');
+  return row.number;
+}

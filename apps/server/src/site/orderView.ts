@@ -1,0 +1,55 @@
+import { eq, and } from 'drizzle-orm';
+import type { OrderView, PageContext } from '@ruta/pages';
+import type { Services } from '../services';
+import { findOrderByToken, grantsOf, type OrderRow } from '../sales/store';
+import { orders } from '../sales/tables';
+import { downloadLink } from './links';
+
+/** How long a buyer's order page can be opened by its address. */
+const ORDER_PAGE_MS = 90 * 24 * 60 * 60 * 1000;
+
+/** The paid order that a token stands for; undefined if there is none or its address has ended. */
+export function orderByToken(services: Services, token: unknown): OrderRow | undefined {
+  if (typeof token !== 'string' || token.length < 16) return undefined;
+  const order = findOrderByToken(services.db, token);
+  return order?.paidAt && order.paidAt + ORDER_PAGE_MS > services.clock.now() ? order : undefined;
+}
+
+/** An order as its buyer sees it, with fresh links to its files and to those of gifts from the same funnel. */
+export function orderView(services: Services, order: OrderRow): Pick<PageContext, 'order' | 'buyer'> {
+  const { db } = services;
+  const related = order.contactId
+    ? db
+        .select({ id: orders.id, total: orders.total })
+        .from(orders)
+        .where(and(eq(orders.contactId, order.contactId), eq(orders.funnelId, order.funnelId), eq(orders.state, 'paid')))
+        .all()
+        .filter((other) => other.total === 0)
+        .map((other) => other.id)
+    : [];
+  const view: OrderView = {
+    number: String(order.number),
+    quote: order.quote,
+    downloads: grantsOf(db, [...new Set([order.id, ...related])]).map((grant) => ({
+      name: grant.name,
+      size: formatBytes(grant.bytes),
+      url: downloadLink(services, grant.id, 'page'),
+      from: grant.from,
+    })),
+  };
+  return { order: view, buyer: { firstName: order.buyer.firstName } };
+}
+
+const BYTES_PER_UNIT = 1024;
+
+/** A file's size for people: `3.2 MB`. */
+export function formatBytes(bytes: number): string {
+  const units = ['bytes', 'KB', 'MB', 'GB'];
+  let size = bytes;
+  let unit = 0;
+  while (size >= BYTES_PER_UNIT && unit < units.length - 1) {
+    size /= BYTES_PER_UNIT;
+    unit++;
+  }
+  return `${unit === 0 || size >= 100 ? Math.round(size) : size.toFixed(1)} ${units[unit]}`;
+}

@@ -1,0 +1,74 @@
+import { randomBytes, timingSafeEqual } from 'node:crypto';
+import type { Request } from 'express';
+import session from 'express-session';
+import { Refusal } from '../http/problem';
+import type { Services } from '../services';
+import { SESSION_COOKIE_MS, SessionStore } from './sessionStore';
+import { findUser, type User } from './service';
+
+declare module 'express-session' {
+  interface SessionData {
+    userId: string;
+    csrfToken: string;
+  }
+}
+
+/** Sign-in by a cookie that scripts cannot read. */
+export function sessions(services: Services) {
+  return session({
+    name: 'ruta.sid',
+    secret: services.secrets.sessionSecret,
+    store: new SessionStore(services.db, services.clock),
+    resave: false,
+    saveUninitialized: false,
+    rolling: false,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: services.config.studioUrl.startsWith('https:'),
+      maxAge: SESSION_COOKIE_MS,
+    },
+  });
+}
+
+/** Who is signed in. */
+export function currentUser(services: Services, request: Request): User | undefined {
+  return request.session.userId ? findUser(services.db, request.session.userId) : undefined;
+}
+
+/** Makes the sign-in's secret that every changing request must repeat. */
+export function startSession(request: Request, user: User): Promise<string> {
+  return new Promise((resolve, reject) => {
+    // A new session id at sign-in, so that an id planted beforehand is worth nothing.
+    request.session.regenerate((error) => {
+      if (error) return reject(error);
+      request.session.userId = user.id;
+      request.session.csrfToken = randomBytes(24).toString('base64url');
+      const { csrfToken } = request.session;
+      return request.session.save((failed) => (failed ? reject(failed) : resolve(csrfToken)));
+    });
+  });
+}
+
+/**
+ * Lets signed-in people through. Requests that change something must repeat the session's token in a header and
+ * come from the studio itself: the public site shares the host, so a same-site cookie alone would not be enough.
+ * @throws Refusal 401 if nobody is signed in, 403 if the request did not come from the studio or the role may not
+ */
+export function makeGuard(services: Services) {
+  return (request: Request): void => {
+    const user = currentUser(services, request);
+    if (!user) throw new Refusal(401, 'Sign in first.');
+    if (request.method === 'GET' || request.method === 'HEAD') return;
+    const origin = request.get('origin');
+    if (origin && origin !== services.config.studioUrl && new URL(origin).host !== request.get('host')) {
+      throw new Refusal(403, 'This request did not come from the studio.');
+    }
+    const expected = Buffer.from(request.session.csrfToken ?? '');
+    const given = Buffer.from(request.get('x-csrf-token') ?? '');
+    if (expected.length === 0 || expected.length !== given.length || !timingSafeEqual(expected, given)) {
+      throw new Refusal(403, 'This request lacks the sign-in’s token. Reload the page.');
+    }
+    if (user.role === 'viewer') throw new Refusal(403, 'You may look at this shop but not change it.');
+  };
+}

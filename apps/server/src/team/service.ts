@@ -1,0 +1,57 @@
+import { EmailSchema, ShopSchema } from '@ruta/core';
+import argon2 from 'argon2';
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Db } from '../db/open';
+import { fieldRefusal, Refusal } from '../http/problem';
+import { newId } from '../ids';
+import type { Services } from '../services';
+import { createShop, findShop } from '../shop/store';
+import { users } from './tables';
+
+const PasswordSchema = z.string().min(10, 'Use at least 10 characters.').max(200, 'Keep the password under 200 characters.');
+
+/** What the first visit of a new installation asks: who owns the shop, and what the shop is. */
+export const SetupSchema = z.object({
+  name: z.string().trim().min(1, 'Enter your name.').max(80),
+  email: EmailSchema,
+  password: PasswordSchema,
+  shop: ShopSchema.pick({ name: true, country: true, currency: true, timeZone: true, pricesIncludeTax: true }),
+});
+export type Setup = z.infer<typeof SetupSchema>;
+
+export const CredentialsSchema = z.object({ email: EmailSchema, password: z.string().min(1, 'Enter your password.').max(200) });
+
+export const UserSchema = z.object({ id: z.string(), email: z.string(), name: z.string(), role: z.enum(['owner', 'editor', 'viewer']) });
+export type User = z.infer<typeof UserSchema>;
+
+/** Creates the owner and the shop of a new installation. @throws Refusal 409 if there is an owner already */
+export async function setUp(services: Pick<Services, 'db' | 'clock'>, setup: Setup): Promise<User> {
+  const { db, clock } = services;
+  const passwordHash = await argon2.hash(setup.password);
+  return db.transaction((tx) => {
+    if (findShop(tx) || tx.select().from(users).get()) throw new Refusal(409, 'This shop has an owner already. Sign in instead.');
+    createShop(tx, { ...setup.shop, contactEmail: setup.email, mode: 'live' });
+    const user = { id: newId(clock, 'user'), email: setup.email.toLowerCase(), name: setup.name, role: 'owner' as const };
+    tx.insert(users)
+      .values({ ...user, passwordHash, createdAt: clock.now() })
+      .run();
+    return user;
+  });
+}
+
+// Verified when no such user exists, so that the time an answer takes does not tell which addresses have an account.
+const decoyHash = argon2.hash('nobody has this password');
+
+/** The user whose address and password these are. @throws Refusal 401 without saying which of the two was wrong */
+export async function signIn(db: Db, credentials: z.infer<typeof CredentialsSchema>): Promise<User> {
+  const user = db.select().from(users).where(eq(users.email, credentials.email.toLowerCase())).get();
+  const matches = await argon2.verify(user?.passwordHash ?? (await decoyHash), credentials.password);
+  if (!user || !matches) throw fieldRefusal('password', 'This address and password do not belong together.', 401);
+  return UserSchema.parse(user);
+}
+
+export function findUser(db: Db, id: string): User | undefined {
+  const user = db.select().from(users).where(eq(users.id, id)).get();
+  return user && UserSchema.parse(user);
+}

@@ -1,0 +1,88 @@
+import { and, eq, gte, isNotNull, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { quaysideStatus } from '../connections/service';
+import { listProducts } from '../catalog/store';
+import { listFunnels, latestPublication } from '../funnel/store';
+import type { Api } from '../http/api';
+import { outbox } from '../outbox/tables';
+import { carts, charges, orders } from '../sales/tables';
+import { contacts } from '../contacts/tables';
+import type { Services } from '../services';
+import { loadShop } from '../shop/store';
+import { startOfDay } from './day';
+
+const FiguresSchema = z.object({ orders: z.int(), revenue: z.int(), leads: z.int() });
+
+const TodaySchema = z.object({
+  currency: z.string(),
+  today: FiguresSchema,
+  yesterday: FiguresSchema,
+  /** Daily mean of the 28 days before yesterday. */
+  usual: z.object({ orders: z.number(), revenue: z.number(), leads: z.number() }),
+  /** What a new shop does next; empty once all is done. */
+  nextSteps: z.array(z.object({ done: z.boolean(), title: z.string(), detail: z.string(), link: z.string() })),
+  /** What needs a person. */
+  needs: z.array(z.object({ title: z.string(), detail: z.string(), link: z.string() })),
+});
+
+const DAY_MS = 24 * 60 * 60 * 1000;
+const USUAL_DAYS = 28;
+
+export function todayRoutes(api: Api, services: Services): void {
+  const { db, clock } = services;
+
+  const figures = (from: number, until: number) => {
+    const sold = db
+      .select({ orders: sql<number>`count(*)`, revenue: sql<number>`coalesce(sum(${orders.netGoods}), 0)` })
+      .from(orders)
+      .where(and(eq(orders.mode, 'live'), gte(orders.paidAt, from), sql`${orders.paidAt} < ${until}`, sql`${orders.total} > 0`))
+      .get();
+    const leads = db
+      .select({ leads: sql<number>`count(*)` })
+      .from(contacts)
+      .where(and(gte(contacts.createdAt, from), sql`${contacts.createdAt} < ${until}`))
+      .get();
+    return { orders: sold?.orders ?? 0, revenue: sold?.revenue ?? 0, leads: leads?.leads ?? 0 };
+  };
+
+  api.on({ method: 'get', path: '/today', summary: 'What needs a person, and yesterday against the usual', response: TodaySchema }, async () => {
+    const { settings } = loadShop(db);
+    const today = startOfDay(clock.now(), settings.timeZone);
+    const yesterday = startOfDay(today - DAY_MS / 2, settings.timeZone);
+    const before = figures(yesterday - USUAL_DAYS * DAY_MS, yesterday);
+    const products = listProducts(db);
+    const funnels = listFunnels(db);
+    const live = funnels.filter((funnel) => latestPublication(db, funnel.id));
+    const quayside = await quaysideStatus(services);
+    const sold = db.select({ id: orders.id }).from(orders).where(isNotNull(orders.paidAt)).limit(1).get();
+    const firstFunnel = funnels.at(-1);
+    const nextSteps = [
+      { done: products.some((product) => product.price.kind !== 'free'), title: 'Add something to sell', detail: 'A name, a price and, if it is digital, its file.', link: '/catalog/new' },
+      { done: funnels.length > 0, title: 'Start a funnel', detail: 'Choose a shape; every page comes at once.', link: '/funnels/new' },
+      { done: quayside.connected, title: 'Connect payments', detail: 'One click opens an account at the card processor.', link: '/connections' },
+      { done: live.length > 0, title: 'Publish', detail: 'Look at the pages, then put them live.', link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels' },
+      { done: sold !== undefined, title: 'Make a first sale', detail: 'Open your public address and buy it yourself with a test card.', link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels' },
+    ];
+    return {
+      currency: settings.currency,
+      today: figures(today, clock.now() + 1),
+      yesterday: figures(yesterday, today),
+      usual: { orders: before.orders / USUAL_DAYS, revenue: before.revenue / USUAL_DAYS, leads: before.leads / USUAL_DAYS },
+      nextSteps: nextSteps.every((step) => step.done) ? [] : nextSteps,
+      needs: needs(yesterday),
+    };
+  });
+
+  function needs(since: number) {
+    const list: Array<{ title: string; detail: string; link: string }> = [];
+    const count = (query: { n: number } | undefined) => query?.n ?? 0;
+    const n = sql<number>`count(*)`;
+    const gaveUp = count(db.select({ n }).from(outbox).where(isNotNull(outbox.failedAt)).get());
+    if (gaveUp > 0) list.push({ title: `${gaveUp} ${gaveUp === 1 ? 'mail was' : 'mails were'} not sent`, detail: 'The mail server refused or did not answer. Open the orders to send again.', link: '/sales/orders' });
+    const unsettled = count(db.select({ n }).from(charges).where(eq(charges.state, 'pending')).get());
+    if (unsettled > 0) list.push({ title: `${unsettled} ${unsettled === 1 ? 'payment waits' : 'payments wait'} for the processor`, detail: 'Ruta keeps asking; nothing is charged twice.', link: '/connections' });
+    const left = count(db.select({ n }).from(carts).where(and(sql`${carts.paidOrderId} is null`, gte(carts.updatedAt, since))).get());
+    if (left > 0) list.push({ title: `${left} ${left === 1 ? 'cart was' : 'carts were'} left since yesterday`, detail: 'These people gave their address at the checkout and did not pay.', link: '/sales/contacts' });
+    return list;
+  }
+}

@@ -1,0 +1,89 @@
+import { beginsVisit, type Campaign, campaignOf, deviceOf, type EventKind, type TrackedEvent } from '@ruta/core';
+import type { Request, Response } from 'express';
+import { isbot } from 'isbot';
+import { parseCookie } from '../http/cookies';
+import { newId } from '../ids';
+import type { Services } from '../services';
+import { isTeam } from '../site/teamMark';
+import type { VisitorRow } from './recorder';
+
+const COOKIE = 'ruta_visitor';
+const COOKIE_MS = 400 * 24 * 60 * 60 * 1000;
+const ID_SHAPE = /^vis_[0-9a-z]{6,32}$/;
+
+/** The visitor's own id from the cookie, whether or not the visit counts. */
+export function visitorIdOf(request: Request): string | undefined {
+  const id = parseCookie(request)[COOKIE];
+  return id && ID_SHAPE.test(id) ? id : undefined;
+}
+
+/** Gives a browser its first-party id, if it has none. Known bots get none. @returns the id */
+export function giveVisitorId(services: Services, request: Request, response: Response): string | undefined {
+  const known = visitorIdOf(request);
+  if (known) return known;
+  if (isbot(request.get('user-agent') ?? '')) return undefined;
+  const id = newId(services.clock, 'visitor');
+  response.cookie(COOKIE, id, { httpOnly: true, sameSite: 'lax', maxAge: COOKIE_MS, secure: services.config.siteUrl.startsWith('https:') });
+  return id;
+}
+
+/** Whether a request counts in the figures: a browser with an id, no known bot, not the shop's own people. */
+export function counts(services: Services, request: Request): boolean {
+  const agent = request.get('user-agent');
+  return visitorIdOf(request) !== undefined && agent !== undefined && !isbot(agent) && !isTeam(services, request);
+}
+
+/** The visitor of a request as of now: a new visit after 30 minutes of quiet. Null if the request does not count. */
+export function visitorOf(services: Services, request: Request, query: Record<string, unknown> = {}): VisitorRow | null {
+  const id = visitorIdOf(request);
+  if (!id || !counts(services, request)) return null;
+  const now = services.clock.now();
+  const known = services.recorder.visitor(id);
+  const campaign: Campaign | null = campaignOf(query) ?? null;
+  const isNewVisit = beginsVisit(known?.lastAt, now);
+  return {
+    id,
+    contactId: known?.contactId ?? null,
+    firstAt: known?.firstAt ?? now,
+    lastAt: now,
+    visitId: known && !isNewVisit ? known.visitId : newId(services.clock, 'visit'),
+    device: deviceOf(request.get('user-agent') ?? ''),
+    firstCampaign: known ? known.firstCampaign : campaign,
+    lastCampaign: campaign ?? known?.lastCampaign ?? null,
+  };
+}
+
+export interface EventPlace {
+  funnelId?: string | null;
+  stepId?: string | null;
+  orderId?: string | null;
+  contactId?: string | null;
+  data?: Record<string, unknown>;
+}
+
+/** An event of a visitor, ready to be recorded. Without a visitor it is kept in the log but counts nowhere. */
+export function makeEvent(
+  services: Pick<Services, 'clock'>,
+  kind: EventKind,
+  mode: 'test' | 'live',
+  visitor: VisitorRow | null,
+  place: EventPlace,
+  id = newId(services.clock, 'event'),
+): TrackedEvent {
+  return {
+    id,
+    at: services.clock.now(),
+    kind,
+    mode,
+    visitorId: visitor?.id ?? null,
+    visitId: visitor?.visitId ?? null,
+    funnelId: place.funnelId ?? null,
+    stepId: place.stepId ?? null,
+    orderId: place.orderId ?? null,
+    contactId: place.contactId ?? visitor?.contactId ?? null,
+    device: visitor?.device ?? null,
+    campaign: visitor?.lastCampaign ?? null,
+    data: place.data ?? {},
+  };
+}
+
