@@ -10,8 +10,8 @@ export interface Config {
   standinsUrl: string | null;
   smtp: { host: string; port: number };
   dataDir: string;
-  /** Folder with the built studio, page scripts and fonts. */
-  assets: { studio: string; scripts: string; fonts: string };
+  /** Folders with the built studio, page scripts and fonts, and with the database's migrations. */
+  assets: { studio: string; scripts: string; fonts: string; migrations: string };
   /** How long a payment processor may take to answer before the outcome counts as unknown, in milliseconds. */
   providerTimeoutMs: number;
   /** How often unfinished payments are asked after and the outbox is emptied, in milliseconds. */
@@ -38,6 +38,7 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
       studio: path.join(root, 'apps/studio/dist'),
       scripts: path.join(root, 'packages/pages/dist/scripts'),
       fonts: path.join(root, 'packages/pages/dist/fonts'),
+      migrations: path.join(root, 'apps/server/drizzle'),
     },
     providerTimeoutMs: Number(environment.RUTA_PROVIDER_TIMEOUT_MS ?? 8000),
     jobsEveryMs: Number(environment.RUTA_JOBS_EVERY_MS ?? 1000),

@@ -34,7 +34,7 @@ export interface RunningServer {
 /** Opens the database and everything that works with it, without listening yet. */
 export function openServices(config: Config, log: Logger, clock: Clock = systemClock): Services & { close: () => void } {
   prepareDataDir(config.dataDir);
-  const { db, close } = openDb(path.join(config.dataDir, 'shop.sqlite'));
+  const { db, close } = openDb(path.join(config.dataDir, 'shop.sqlite'), config.assets.migrations);
   const recorder = new Recorder(db, log);
   return {
     config,

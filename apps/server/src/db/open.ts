@@ -1,4 +1,3 @@
-import path from 'node:path';
 import Database from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
@@ -17,8 +16,9 @@ export interface OpenDb {
  * Opens a shop's SQLite file and brings its tables up to date. Every commit is on disk before it is answered
  * (`synchronous = FULL`), since a paid order must survive whatever happens next.
  * @param file path of the file, or `:memory:`
+ * @param migrations folder with drizzle-kit's migrations
  */
-export function openDb(file: string, migrations = path.resolve(import.meta.dirname, '../../drizzle')): OpenDb {
+export function openDb(file: string, migrations: string): OpenDb {
   const raw = new Database(file);
   raw.pragma('journal_mode = WAL');
   raw.pragma('synchronous = FULL');

@@ -1,4 +1,4 @@
-import { currentPrice, FunnelFiguresSchema, GraphSchema, idSchema, PageDocumentSchema, PriceSchema, stopsInOrder } from '@ruta/core';
+import { FunnelFiguresSchema, GraphSchema, PageDocumentSchema, PriceSchema, stopsInOrder } from '@ruta/core';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { findProduct } from '../catalog/store';

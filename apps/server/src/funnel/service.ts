@@ -21,7 +21,7 @@ import { fieldRefusal, Refusal } from '../http/problem';
 import { newId } from '../ids';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
-import { type FunnelState, loadFunnel, loadStep, saveDraft, snapshotOf } from './store';
+import { type FunnelState, latestPublications, loadFunnel, loadStep, saveDraft, snapshotOf } from './store';
 import { funnels, publications, routes, steps } from './tables';
 
 const templates = Object.keys(FUNNEL_TEMPLATES) as [FunnelTemplate, ...FunnelTemplate[]];
@@ -181,12 +181,15 @@ export function publish(services: Services, funnelId: string, userId: string | n
 function checkSlug(db: Db, slug: string, funnelId: string): void {
   if (RESERVED_SLUGS.includes(slug)) throw fieldRefusal('slug', 'The site needs this address itself. Choose another.', 409);
   const taken = db.select().from(funnels).where(and(eq(funnels.slug, slug), ne(funnels.id, funnelId))).get();
-  if (taken) throw fieldRefusal('slug', `The funnel “${taken.name}” has this address already.`, 409);
+  // An address that another funnel has moved away from is still its own until it is published at the new one.
+  const holder = taken ?? latestPublications(db).find((publication) => publication.snapshot.slug === slug && publication.funnelId !== funnelId)?.snapshot;
+  if (holder) throw fieldRefusal('slug', `The funnel “${holder.name}” has this address already.`, 409);
 }
 
 function freeSlug(db: Db, wish: string): string {
   const taken = new Set(db.select({ slug: funnels.slug }).from(funnels).all().map((row) => row.slug));
   for (const slug of RESERVED_SLUGS) taken.add(slug);
+  for (const publication of latestPublications(db)) taken.add(publication.snapshot.slug);
   if (!taken.has(wish)) return wish;
   for (let n = 2; ; n++) if (!taken.has(`${wish.slice(0, 55)}-${n}`)) return `${wish.slice(0, 55)}-${n}`;
 }

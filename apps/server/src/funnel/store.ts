@@ -40,10 +40,9 @@ export function latestPublication(db: Db, funnelId: string): PublicationRow | un
   return db.select().from(publications).where(eq(publications.funnelId, funnelId)).orderBy(desc(publications.version)).limit(1).get();
 }
 
-/** The latest publication of the funnel at a public address; undefined if none is there. */
-export function publicationAt(db: Db, slug: string): PublicationRow | undefined {
-  const funnel = db.select().from(funnels).where(and(eq(funnels.slug, slug), isNull(funnels.archivedAt))).get();
-  return funnel && latestPublication(db, funnel.id);
+/** The latest publication of every funnel that is not archived. */
+export function latestPublications(db: Db): PublicationRow[] {
+  return listFunnels(db).flatMap((funnel) => latestPublication(db, funnel.id) ?? []);
 }
 
 /** Saves a draft and counts its revision up. @returns undefined if somebody else saved since `revision` */

@@ -1,5 +1,5 @@
 import { ModeSchema, QuoteSchema } from '@ruta/core';
-import { desc, eq, isNotNull, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, isNotNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { findContact } from '../contacts/store';
 import { contacts } from '../contacts/tables';
@@ -71,7 +71,6 @@ export function salesRoutes(api: Api, services: Services): void {
       .select({ order: orders, funnelName: funnels.name })
       .from(orders)
       .innerJoin(funnels, eq(funnels.id, orders.funnelId))
-      .where(isNotNull(orders.paidAt))
       .orderBy(desc(orders.paidAt))
       .$dynamic();
   const toRow = ({ order, funnelName }: { order: typeof orders.$inferSelect; funnelName: string }): OrderListRow => ({
@@ -89,7 +88,7 @@ export function salesRoutes(api: Api, services: Services): void {
 
   api.on({ method: 'get', path: '/orders', summary: 'Paid orders, newest first, without gifts', response: z.array(OrderRowSchema) }, () =>
     listed()
-      .where(sql`${orders.paidAt} is not null and ${orders.total} > 0`)
+      .where(and(isNotNull(orders.paidAt), gt(orders.total, 0)))
       .limit(LIST_LIMIT)
       .all()
       .map(toRow),
@@ -148,7 +147,7 @@ export function salesRoutes(api: Api, services: Services): void {
     const row = contactRows().where(eq(contacts.id, id)).get() as ContactRow;
     return {
       ...toContact(row),
-      orderList: listed().where(eq(orders.contactId, id)).all().filter(({ order }) => order.paidAt !== null).map(toRow),
+      orderList: listed().where(and(eq(orders.contactId, id), isNotNull(orders.paidAt))).all().map(toRow),
       story: storyOf(eq(events.contactId, id)),
     };
   });

@@ -1,8 +1,6 @@
 import type { PageDocument, Step } from '@ruta/core';
-import { isNull } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { latestPublication, publicationAt, type PublicationRow } from '../funnel/store';
-import { funnels } from '../funnel/tables';
+import { latestPublications, type PublicationRow } from '../funnel/store';
 
 /** A published step with everything needed to show it. */
 export interface LiveStep {
@@ -19,52 +17,50 @@ export interface KeptPage {
 
 /** What is published, kept in memory: the snapshots, and the HTML of pages that are the same for everybody. */
 export class PublicPages {
-  private bySlug = new Map<string, PublicationRow>();
+  private loaded: { bySlug: Map<string, PublicationRow>; byStep: Map<string, LiveStep> } | null = null;
   private kept = new Map<string, KeptPage>();
 
   constructor(private readonly db: Db) {}
 
   /** Forgets everything, after something was published or a product, the brand or the shop has changed. */
   clear(): void {
-    this.bySlug.clear();
+    this.loaded = null;
     this.kept.clear();
   }
 
-  /** The publication at a public address; unknown addresses are not remembered, since there is no end of them. */
-  publication(slug: string): PublicationRow | undefined {
-    const known = this.bySlug.get(slug);
-    if (known) return known;
-    const found = publicationAt(this.db, slug);
-    if (found) this.bySlug.set(slug, found);
-    return found;
-  }
-
-  /** The step at `/funnel` or `/funnel/step`. */
+  /** The step at `/funnel` or `/funnel/step`. A funnel's address is the one it was published with. */
   at(funnelSlug: string, stepSlug: string | undefined): LiveStep | undefined {
-    const publication = this.publication(funnelSlug);
-    if (!publication) return undefined;
-    const { graph } = publication.snapshot;
-    const step = graph.steps.find((candidate) => (stepSlug === undefined ? candidate.id === graph.entryId : candidate.slug === stepSlug));
-    return step && liveStep(publication, step);
+    const publication = this.load().bySlug.get(funnelSlug);
+    const step = publication?.snapshot.graph.steps.find((candidate) =>
+      stepSlug === undefined ? candidate.id === publication.snapshot.graph.entryId : candidate.slug === stepSlug,
+    );
+    return step && this.step(step.id);
   }
 
   /** A published step by its id. */
   step(stepId: string): LiveStep | undefined {
-    for (const publication of this.all()) {
-      const step = publication.snapshot.graph.steps.find((candidate) => candidate.id === stepId);
-      if (step) return liveStep(publication, step);
-    }
-    return undefined;
+    return this.load().byStep.get(stepId);
   }
 
   /** Every funnel's latest publication. */
   all(): PublicationRow[] {
-    return this.db
-      .select({ id: funnels.id, slug: funnels.slug })
-      .from(funnels)
-      .where(isNull(funnels.archivedAt))
-      .all()
-      .flatMap(({ id, slug }) => this.bySlug.get(slug) ?? latestPublication(this.db, id) ?? []);
+    return [...this.load().bySlug.values()];
+  }
+
+  private load() {
+    if (this.loaded) return this.loaded;
+    const bySlug = new Map<string, PublicationRow>();
+    const byStep = new Map<string, LiveStep>();
+    for (const publication of latestPublications(this.db)) {
+      const { slug, graph, pages } = publication.snapshot;
+      bySlug.set(slug, publication);
+      for (const step of graph.steps) {
+        const page = pages[step.id];
+        if (page) byStep.set(step.id, { publication, step, page });
+      }
+    }
+    this.loaded = { bySlug, byStep };
+    return this.loaded;
   }
 
   keep(key: string, make: () => KeptPage): KeptPage {
@@ -75,9 +71,4 @@ export class PublicPages {
     }
     return page;
   }
-}
-
-function liveStep(publication: PublicationRow, step: Step): LiveStep | undefined {
-  const page = publication.snapshot.pages[step.id];
-  return page && { publication, step, page };
 }

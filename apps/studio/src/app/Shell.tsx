@@ -1,0 +1,115 @@
+import { Box, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
+import { type ComponentType, lazy, Suspense, useEffect, useState } from 'react';
+import { NavLink, Outlet } from 'react-router';
+import { SetUp } from '../team/SetUp';
+import { SignIn } from '../team/SignIn';
+import { Waiting } from '../ui/Page';
+import { api, rememberToken, type Session } from './api';
+
+const CommandPalette = lazy(() => import('./CommandPalette'));
+
+const AREAS: Array<{ to: string; name: string; icon: ComponentType<{ size?: number; 'aria-hidden'?: boolean }> }> = [
+  { to: '/', name: 'Today', icon: Sun },
+  { to: '/funnels', name: 'Funnels', icon: Waypoints },
+  { to: '/catalog', name: 'Catalog', icon: Box },
+  { to: '/sales', name: 'Sales', icon: Receipt },
+  { to: '/connections', name: 'Connections', icon: Plug },
+  { to: '/settings', name: 'Settings', icon: SlidersHorizontal },
+];
+
+/** The frame around every screen: who is signed in decides what is shown, the rail leads to the areas. */
+export function Shell() {
+  const { data: session, error, refetch } = api.useSessionQuery();
+  if (error) return <Waiting error={error} retry={refetch} />;
+  if (!session) return <Waiting />;
+  rememberToken(session.csrfToken);
+  if (session.needsSetup) return <SetUp />;
+  if (!session.user) return <SignIn />;
+  return <SignedIn session={session} />;
+}
+
+function SignedIn({ session }: { session: Session }) {
+  const [finding, setFinding] = useState(false);
+  const { data: shop } = api.useShopQuery();
+  const { teamLink } = session;
+
+  // Marks this browser on the public site, which is another origin, so that the seller's own visits do not count.
+  useEffect(() => {
+    if (teamLink) {
+      fetch(teamLink, { mode: 'no-cors', credentials: 'include' }).catch(() => {
+        // The public site is not running; then there are no visits to leave out either.
+      });
+    }
+  }, [teamLink]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable=true]');
+      if ((event.key === 'k' && (event.metaKey || event.ctrlKey)) || (event.key === '/' && !typing)) {
+        event.preventDefault();
+        setFinding(true);
+      }
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, []);
+
+  return (
+    <div className="min-h-screen flex">
+      <a href="#main" className="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-white focus:p-3">
+        To the content
+      </a>
+      <Rail session={session} mode={shop?.settings.mode} onFind={() => setFinding(true)} />
+      <div className="flex-1 min-w-0 ml-[84px]">
+        <Outlet />
+      </div>
+      {finding ? (
+        <Suspense>
+          <CommandPalette onClose={() => setFinding(false)} />
+        </Suspense>
+      ) : null}
+    </div>
+  );
+}
+
+function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'live' | undefined; onFind: () => void }) {
+  const [signOut] = api.useSignOutMutation();
+  return (
+    <nav aria-label="Areas" className="fixed inset-y-0 left-0 z-30 w-[84px] bg-ink text-[#c9d6d6] flex flex-col items-stretch">
+      <div className="grid place-items-center h-[70px]">
+        <img src="/ruta.svg" alt="Ruta" width={36} height={36} />
+      </div>
+      {AREAS.map(({ to, name, icon: Icon }) => (
+        <NavLink
+          key={to}
+          to={to}
+          end={to === '/'}
+          className={({ isActive }) =>
+            `flex flex-col items-center gap-1 py-2.5 border-l-4 text-[0.86rem] no-underline hover:text-white ${isActive ? 'border-way bg-[#1d383e] text-white font-semibold' : 'border-transparent'}`
+          }
+        >
+          <Icon size={21} aria-hidden />
+          {name}
+        </NavLink>
+      ))}
+      <div className="mt-auto pb-3 flex flex-col items-center gap-1.5">
+        <button type="button" onClick={onFind} className="flex flex-col items-center gap-1 py-1.5 w-full text-[0.86rem] hover:text-white" title="Find anything (Ctrl K or /)">
+          <Search size={19} aria-hidden />
+          Find
+        </button>
+        <button
+          type="button"
+          className="flex flex-col items-center gap-1 py-1.5 w-full text-[0.86rem] hover:text-white"
+          title={`Signed in as ${session.user?.email}`}
+          onClick={() => signOut().then(() => location.assign('/'))}
+        >
+          <LogOut size={18} aria-hidden />
+          Sign out
+        </button>
+        {mode ? (
+          <span className={`mt-1 rounded-full px-3 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-way text-ink'}`}>{mode === 'live' ? '● Live' : '○ Test'}</span>
+        ) : null}
+      </div>
+    </nav>
+  );
+}

@@ -1,0 +1,60 @@
+import { CreditCard, Mail } from 'lucide-react';
+import { api, problemOf } from '../app/api';
+import { Button } from '../ui/Button';
+import { FormProblem } from '../ui/Field';
+import { Badge, Page, Panel, Waiting } from '../ui/Page';
+
+export function ConnectionsPage() {
+  const { data, error, refetch } = api.useConnectionsQuery();
+  const { data: shop } = api.useShopQuery();
+  const [connect, connecting] = api.useConnectQuaysideMutation();
+  if (!data || !shop) return <Waiting error={error} retry={refetch} />;
+  const quayside = data.find((connection) => connection.provider === 'quayside');
+  return (
+    <Page title="Connections" narrow>
+      <Panel>
+        <div className="flex items-start gap-4">
+          <CreditCard size={26} className="mt-1" aria-hidden="true" />
+          <div className="flex-1">
+            <h2 className="flex items-center gap-3">
+              Quayside, cards {quayside?.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
+            </h2>
+            <p className="text-soft mb-2">Takes cards at the checkout. The card number goes from the buyer straight to Quayside and never through your shop.</p>
+            {quayside?.connected ? (
+              <p>
+                Account <code className="font-mono">{quayside.account}</code>. {quayside.reachable ? 'It answers.' : 'It does not answer at the moment; buyers cannot pay by card.'}
+              </p>
+            ) : (
+              <Button look="main" disabled={connecting.isLoading} onClick={() => connect()}>
+                Connect Quayside
+              </Button>
+            )}
+            <div className="mt-3">
+              <FormProblem>{connecting.error ? problemOf(connecting.error).title : null}</FormProblem>
+            </div>
+          </div>
+        </div>
+      </Panel>
+      <Panel>
+        <div className="flex items-start gap-4">
+          <Mail size={26} className="mt-1" aria-hidden="true" />
+          <div>
+            <h2>Mail</h2>
+            <p className="text-soft">
+              Receipts and notices are sent from <strong className="text-ink">{shop.settings.contactEmail}</strong>.
+            </p>
+          </div>
+        </div>
+      </Panel>
+      {shop.standinsUrl ? (
+        <p className="text-soft">
+          On this installation the outside services are simulated.{' '}
+          <a className="text-info underline" href={shop.standinsUrl} target="_blank" rel="noreferrer">
+            See what they received
+          </a>
+          , the mails and the test cards.
+        </p>
+      ) : null}
+    </Page>
+  );
+}

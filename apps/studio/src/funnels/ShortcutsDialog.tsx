@@ -1,0 +1,30 @@
+import { Modal } from '../ui/Modal';
+
+const SHORTCUTS = [
+  ['[ and ]', 'Previous and next stop'],
+  ['m', 'Map'],
+  ['p', 'Page'],
+  ['Ctrl K or /', 'Find anything'],
+  ['Ctrl Z', 'Undo, on the page'],
+  ['Ctrl Shift Z', 'Redo, on the page'],
+  ['Alt ↑ and Alt ↓', 'Move what is selected'],
+  ['Ctrl D', 'Duplicate what is selected'],
+  ['Delete', 'Delete what is selected'],
+  ['Enter', 'Edit the words of what is selected; on the map, open the stop'],
+  ['Esc', 'Out of the words, then select the section around, then nothing'],
+];
+
+export function ShortcutsDialog({ onClose }: { onClose: () => void }) {
+  return (
+    <Modal open onClose={onClose} title="Keys that work here">
+      <dl className="grid grid-cols-[9rem_1fr] gap-y-2">
+        {SHORTCUTS.map(([keys, what]) => (
+          <div key={keys} className="contents">
+            <dt className="font-mono font-semibold">{keys}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Modal>
+  );
+}

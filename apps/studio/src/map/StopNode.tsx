@@ -1,0 +1,56 @@
+import { formatMoney, STEP_GOALS, type Step, type StepFigures, type FunnelFigures } from '@ruta/core';
+import { Handle, type Node, type NodeProps, Position } from '@xyflow/react';
+import { TriangleAlert } from 'lucide-react';
+import { api, type FunnelDetail, type ShopView } from '../app/api';
+import { formatAmount, formatCount, formatRate } from '../app/format';
+import { PagePicture } from '../page/PageFrame';
+import { studioContext } from '../page/studioContext';
+import { STOP_HEIGHT, STOP_WIDTH } from './layout';
+
+export type StopNodeData = { step: Step; funnel: FunnelDetail; shop: ShopView; figures: StepFigures | null; totals: FunnelFigures | null };
+
+const PICTURE_HEIGHT = 108;
+
+/** One stop on the map: its page as it looks, its name, its price if it sells, how many came and reached its goal. */
+export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
+  const { step, funnel, shop, figures, totals } = data;
+  const { data: draft } = api.useStepPageQuery(step.id, { refetchOnMountOrArgChange: true });
+  const { currency } = shop.settings;
+  const product = step.productId ? funnel.products[step.productId] : undefined;
+  const problem = funnel.problems.find((candidate) => candidate.stepId === step.id);
+  return (
+    <div className="rounded-md border-[1.5px] border-ink bg-white overflow-hidden cursor-pointer hover:outline-3 hover:outline-way" style={{ width: STOP_WIDTH, height: STOP_HEIGHT }}>
+      <Handle type="target" position={Position.Left} className="!opacity-0" style={{ top: PICTURE_HEIGHT - 20 }} />
+      <div className="relative border-b border-line bg-band" style={{ height: PICTURE_HEIGHT }}>
+        {draft ? <PagePicture page={draft.page} context={studioContext(shop, funnel, step, draft.pictures)} width={STOP_WIDTH - 3} height={PICTURE_HEIGHT} /> : null}
+        {step.kind === 'checkout' && product ? (
+          <span className="absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">{product.current === 0 ? 'Free' : formatMoney(product.current, currency, { short: true })}</span>
+        ) : null}
+        {problem ? <TriangleAlert size={18} className="absolute left-2 top-2 fill-way text-ink" aria-label={`Warning: ${problem.message}`} /> : null}
+      </div>
+      <div className="px-2.5 py-1.5 leading-[1.35]">
+        <p className="font-bold truncate">{step.name}</p>
+        {figures ? (
+          <>
+            <p className="text-soft figures">{cameWords(step, figures.came)}</p>
+            <p className="font-semibold figures truncate">
+              {step.kind === 'checkout' ? (
+                <>
+                  {formatRate(figures.rate)} paid{totals?.averageOrder ? ` · AOV ${formatAmount(totals.averageOrder, currency)}` : ''}
+                </>
+              ) : (
+                `${formatRate(figures.rate)} ${STEP_GOALS[step.kind].reached}`
+              )}
+            </p>
+          </>
+        ) : null}
+      </div>
+      <Handle type="source" position={Position.Right} className="!opacity-0" style={{ top: PICTURE_HEIGHT - 20 }} />
+    </div>
+  );
+}
+
+function cameWords(step: Step, came: number): string {
+  if (step.kind === 'thank-you') return `${formatCount(came)} ${came === 1 ? 'person' : 'people'} arrived`;
+  return `${formatCount(came)} came`;
+}

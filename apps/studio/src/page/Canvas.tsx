@@ -1,0 +1,186 @@
+import { ELEMENT_NAMES, findElement, type PageDocument, type Words } from '@ruta/core';
+import { boundText, type EditHooks, type PageContext, PageView, PlainWords } from '@ruta/pages';
+import { type MouseEvent, type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useAppDispatch, useAppSelector } from '../app/store';
+import { EDIT_CSS } from './editCss';
+import { changed, type Selection, selected } from './editorSlice';
+import { PageFrame } from './PageFrame';
+import { WordsEditor } from './WordsEditor';
+import { setAt } from './words';
+
+const WIDTHS = { phone: 390, tablet: 820, desktop: 1200 };
+
+/** Which words are open for typing: an element's, and where in it they stand. */
+type OpenWords = { elementId: string; path: string; at: { left: number; top: number } | null } | null;
+
+/** The page at the width of a phone, a tablet or a desktop: click selects, click into words edits them in place. */
+export function Canvas({ page, context, onKey, onAddSection }: { page: PageDocument; context: PageContext; onKey: (event: KeyboardEvent) => void; onAddSection: (index: number) => void }) {
+  const dispatch = useAppDispatch();
+  const { selection, screen } = useAppSelector((state) => state.editor);
+  const [openWords, setOpenWords] = useState<OpenWords>(null);
+  const holder = useRef<HTMLDivElement>(null);
+  const [room, setRoom] = useState(700);
+
+  useLayoutEffect(() => {
+    if (!holder.current) return;
+    const observer = new ResizeObserver(([entry]) => entry && setRoom(entry.contentRect.width));
+    observer.observe(holder.current);
+    return () => observer.disconnect();
+  }, []);
+
+  // What is selected elsewhere is no longer being typed into.
+  useEffect(() => {
+    setOpenWords((open) => (open && selection?.id !== open.elementId ? null : open));
+  }, [selection]);
+
+  const keyHandler = useRef(onKey);
+  keyHandler.current = (event) => {
+    const typing = (event.target as Element | null)?.closest?.('[contenteditable=true]');
+    if (event.key === 'Enter' && !typing && selection?.kind === 'element') {
+      const path = firstWords(page, selection.id);
+      if (path) {
+        event.preventDefault();
+        setOpenWords({ elementId: selection.id, path, at: null });
+        return;
+      }
+    }
+    onKey(event);
+  };
+  const onDocument = useCallback((document: Document) => {
+    document.addEventListener('keydown', (event) => keyHandler.current(event));
+    document.addEventListener('click', (event) => {
+      // Nothing on the page acts while it is edited: links and buttons are things to select.
+      if ((event.target as Element).closest('a, button:not(.edit-plus):not(.edit-empty), summary')) event.preventDefault();
+    });
+  }, []);
+
+  const hooks = useMemo<EditHooks>(() => {
+    const select = (next: Selection, event: MouseEvent) => {
+      event.stopPropagation();
+      dispatch(selected(next));
+    };
+    return {
+      frameSection: (sectionId, children) => {
+        const index = page.sections.findIndex((section) => section.id === sectionId);
+        const isSelected = selection?.id === sectionId;
+        return (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
+          // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
+          <div key={sectionId} className="edit-section" data-section={sectionId} data-selected={isSelected || undefined} onClick={(event) => select({ kind: 'section', id: sectionId }, event)}>
+            {isSelected ? (
+              <span className="edit-tag" style={{ left: 12, top: 0 }}>
+                {page.sections[index]?.name}
+              </span>
+            ) : null}
+            {children}
+            <button
+              type="button"
+              className="edit-plus"
+              data-add-after={sectionId}
+              onClick={(event) => {
+                event.stopPropagation();
+                onAddSection(index + 1);
+              }}
+            >
+              + Add a section here
+            </button>
+          </div>
+        );
+      },
+      frameElement: (elementId, children) => {
+        const isSelected = selection?.id === elementId;
+        const place = isSelected ? findElement(page, elementId) : undefined;
+        return (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
+          // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
+          <div className="edit-element" data-element={elementId} data-selected={isSelected || undefined} onClick={(event) => select({ kind: 'element', id: elementId }, event)}>
+            {place ? (
+              <span className="edit-tag">
+                {place.section.name} · {ELEMENT_NAMES[place.element.type]}
+              </span>
+            ) : null}
+            {children}
+          </div>
+        );
+      },
+      columnEnd: (columnId) => {
+        const column = page.sections.flatMap((section) => section.columns).find((candidate) => candidate.id === columnId);
+        const section = page.sections.find((candidate) => candidate.columns.some((other) => other.id === columnId));
+        if (!column || !section || column.elements.length > 0) return null;
+        return (
+          <button type="button" className="edit-empty" onClick={(event) => select({ kind: 'section', id: section.id }, event)}>
+            Empty column. Add an element with the plus in the outline.
+          </button>
+        );
+      },
+      editableWords: (elementId, path, words) => {
+        const key = path.join('.');
+        return (
+          <EditableWords
+            key={`${elementId}.${key}`}
+            words={words}
+            context={context}
+            open={openWords?.elementId === elementId && openWords.path === key ? openWords : null}
+            onOpen={(event) => {
+              select({ kind: 'element', id: elementId }, event);
+              setOpenWords({ elementId, path: key, at: { left: event.clientX, top: event.clientY } });
+            }}
+            onClose={() => setOpenWords(null)}
+            onChange={(next) => {
+              const place = findElement(page, elementId);
+              if (!place) return;
+              const changes = setAt(place.element, path, next);
+              dispatch(changed({ operation: { kind: 'changeElement', elementId, changes }, mergeKey: `${elementId}.${key}`, at: Date.now() }));
+            }}
+          />
+        );
+      },
+    };
+  }, [page, context, selection, openWords, dispatch, onAddSection]);
+
+  const width = WIDTHS[screen];
+  const scale = Math.min(1, (room - 2) / width);
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: Esc does the same by keyboard
+    // biome-ignore lint/a11y/noStaticElementInteractions: a click beside the page selects nothing
+    <div ref={holder} className="flex justify-center" onClick={() => dispatch(selected(null))}>
+      <div className="border border-line bg-white">
+        <PageFrame title="The page being edited" brand={context.brand} width={width} scale={scale} extraCss={EDIT_CSS} onDocument={onDocument}>
+          <PageView page={page} context={context} edit={hooks} />
+        </PageFrame>
+      </div>
+    </div>
+  );
+}
+
+function EditableWords(props: { words: Words; context: PageContext; open: NonNullable<OpenWords> | null; onOpen: (event: MouseEvent) => void; onClose: () => void; onChange: (words: Words) => void }): ReactNode {
+  const { words, context, open } = props;
+  if (open) {
+    return (
+      // biome-ignore lint/a11y/useKeyWithClickEvents: keeps a click into open words from selecting anew
+      // biome-ignore lint/a11y/noStaticElementInteractions: keeps a click into open words from selecting anew
+      <span className="words-open" onClick={(event) => event.stopPropagation()}>
+        <WordsEditor words={words} clickedAt={open.at} label={(value) => boundText(value, context) || value} onChange={props.onChange} onEscape={props.onClose} />
+      </span>
+    );
+  }
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: Enter on the selected element opens its words
+    // biome-ignore lint/a11y/noStaticElementInteractions: Enter on the selected element opens its words
+    <span className="words" onClick={props.onOpen}>
+      {words.length === 0 ? <span style={{ opacity: 0.6 }}>Words</span> : <PlainWords words={words} render={(value) => boundText(value, context) ?? null} editing />}
+    </span>
+  );
+}
+
+/** Where the first words of an element stand, for opening them by keyboard. */
+function firstWords(page: PageDocument, elementId: string): string | null {
+  const element = findElement(page, elementId)?.element;
+  if (!element) return null;
+  if ('words' in element) return 'words';
+  if (element.type === 'list') return 'items.0';
+  if (element.type === 'faq') return 'items.0.answer';
+  if ('button' in element) return 'button';
+  if ('title' in element) return 'title';
+  return 'note' in element ? 'note' : null;
+}

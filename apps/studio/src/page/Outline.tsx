@@ -1,0 +1,154 @@
+import { ELEMENT_NAMES, type ElementType, type PageDocument, type PageElement, plainText } from '@ruta/core';
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import {
+  AlignLeft,
+  CreditCard,
+  Download,
+  GripVertical,
+  Heading,
+  Image,
+  List,
+  type LucideIcon,
+  MessageCircleQuestion,
+  MessageSquareQuote,
+  Minus,
+  MousePointerClick,
+  PanelTop,
+  Plus,
+  Receipt,
+  Rows3,
+  ShieldCheck,
+  Tag,
+  TextCursorInput,
+  UnfoldVertical,
+} from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useAppDispatch, useAppSelector } from '../app/store';
+import { selected } from './editorSlice';
+
+const ICONS: Record<ElementType, LucideIcon> = {
+  headline: Heading,
+  text: AlignLeft,
+  picture: Image,
+  button: MousePointerClick,
+  list: List,
+  testimonial: MessageSquareQuote,
+  faq: MessageCircleQuestion,
+  price: Tag,
+  form: TextCursorInput,
+  'order-form': CreditCard,
+  'order-summary': Receipt,
+  receipt: Receipt,
+  downloads: Download,
+  guarantee: ShieldCheck,
+  logo: PanelTop,
+  divider: Minus,
+  spacer: UnfoldVertical,
+};
+
+export interface MoveRequest {
+  id: string;
+  kind: 'section' | 'element';
+  overId: string;
+}
+
+/** What is on the page, as a tree: selects what is small or hidden, and moves things by dragging or by keyboard. */
+export function Outline(props: { page: PageDocument; onAddElement: (type: ElementType) => void; onAddSection: () => void; onMove: (move: MoveRequest) => void }) {
+  const { page } = props;
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const ids = page.sections.flatMap((section) => [section.id, ...section.columns.flatMap((column) => column.elements.map((element) => element.id))]);
+  const sectionIds = new Set(page.sections.map((section) => section.id));
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    props.onMove({ id: String(active.id), kind: sectionIds.has(String(active.id)) ? 'section' : 'element', overId: String(over.id) });
+  };
+  return (
+    <nav aria-label="On this page" className="h-full flex flex-col">
+      <div className="flex items-center justify-between px-4 pt-3 pb-1">
+        <h2>On this page</h2>
+        <AddMenu onAddElement={props.onAddElement} onAddSection={props.onAddSection} />
+      </div>
+      <div className="flex-1 overflow-y-auto px-2 pb-6">
+        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+            <ul>
+              {page.sections.map((section) => (
+                <li key={section.id}>
+                  <Row id={section.id} kind="section" icon={Rows3} words={section.name} />
+                  <ul>
+                    {section.columns.flatMap((column) =>
+                      column.elements.map((element) => (
+                        <li key={element.id}>
+                          <Row id={element.id} kind="element" icon={ICONS[element.type]} words={nameOf(element)} />
+                        </li>
+                      )),
+                    )}
+                  </ul>
+                </li>
+              ))}
+            </ul>
+          </SortableContext>
+        </DndContext>
+      </div>
+    </nav>
+  );
+}
+
+function Row({ id, kind, icon: Icon, words }: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string }) {
+  const dispatch = useAppDispatch();
+  const isSelected = useAppSelector((state) => state.editor.selection?.id === id);
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id });
+  return (
+    <div
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`group flex items-center rounded-md ${kind === 'element' ? 'ml-5' : 'mt-0.5'} ${isSelected ? 'bg-way-tint' : 'hover:bg-ground'} ${isDragging ? 'relative z-10 bg-white outline outline-soft' : ''}`}
+    >
+      <button type="button" aria-current={isSelected || undefined} data-outline={id} onClick={() => dispatch(selected({ kind, id }))} className={`flex flex-1 min-w-0 items-center gap-2 px-2 py-1.5 text-left ${isSelected || kind === 'section' ? 'font-semibold' : ''}`}>
+        <Icon size={16} className="shrink-0 text-soft" aria-hidden="true" />
+        <span className="truncate">{words}</span>
+      </button>
+      <button type="button" aria-label={`Move ${words}`} title="Drag to move; or Space, then the arrow keys" className="px-1 py-1.5 text-no opacity-0 group-hover:opacity-100 focus-visible:opacity-100 cursor-grab" {...attributes} {...listeners}>
+        <GripVertical size={15} aria-hidden="true" />
+      </button>
+    </div>
+  );
+}
+
+const ADDABLE: ElementType[] = ['headline', 'text', 'picture', 'button', 'list', 'form', 'price', 'testimonial', 'faq', 'guarantee', 'order-form', 'order-summary', 'receipt', 'downloads', 'logo', 'divider', 'spacer'];
+
+function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementType) => void; onAddSection: () => void }) {
+  const item = 'flex items-center gap-2.5 px-3 py-1.5 rounded-md cursor-pointer outline-none data-[highlighted]:bg-way-tint';
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger aria-label="Add to this page" title="Add to this page" className="grid place-items-center size-8 rounded-md text-soft hover:bg-band">
+        <Plus size={18} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" className="z-50 w-56 max-h-[70vh] overflow-y-auto rounded-md border border-line bg-white p-1.5">
+          <DropdownMenu.Item className={`${item} font-semibold`} onSelect={onAddSection}>
+            <Rows3 size={16} aria-hidden="true" /> Section, from the library
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <DropdownMenu.Label className="px-3 py-1 text-soft">Element, after what is selected</DropdownMenu.Label>
+          {ADDABLE.map((type) => {
+            const Icon = ICONS[type];
+            return (
+              <DropdownMenu.Item key={type} className={item} onSelect={() => onAddElement(type)}>
+                <Icon size={16} className="text-soft" aria-hidden="true" /> {ELEMENT_NAMES[type]}
+              </DropdownMenu.Item>
+            );
+          })}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function nameOf(element: PageElement): string {
+  if (element.type === 'form') return `Form · ${element.fields.map((field) => field.label.toLowerCase()).join(', ')}`;
+  const words = 'words' in element ? plainText(element.words).slice(0, 40) : '';
+  return words ? `${ELEMENT_NAMES[element.type]} · ${words}` : ELEMENT_NAMES[element.type];
+}

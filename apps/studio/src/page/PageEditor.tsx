@@ -1,0 +1,166 @@
+import { type ElementType, findElement, type Operation } from '@ruta/core';
+import { ExternalLink, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useParams } from 'react-router';
+import { api } from '../app/api';
+import { useAppDispatch, useAppSelector } from '../app/store';
+import { useWorkspace } from '../funnels/useFunnel';
+import { ButtonLink, IconButton } from '../ui/Button';
+import { Waiting } from '../ui/Page';
+import { Canvas } from './Canvas';
+import { addElement, duplicate, moveTo, nudge, removal } from './editing';
+import { changed, closed, opened, redone, type Screen, screenChosen, selected, undone } from './editorSlice';
+import { Outline } from './Outline';
+import { SectionLibrary } from './SectionLibrary';
+import { Sheet } from './Sheet';
+import { studioContext } from './studioContext';
+import { useAutosave } from './useAutosave';
+
+const SCREENS: Array<{ screen: Screen; name: string; icon: typeof Monitor }> = [
+  { screen: 'phone', name: 'Phone, 390 wide', icon: Smartphone },
+  { screen: 'tablet', name: 'Tablet, 820 wide', icon: Tablet },
+  { screen: 'desktop', name: 'Desktop, 1200 wide', icon: Monitor },
+];
+
+/** The editor of one page: what is on it at the left, the page in the middle, a sheet for what is selected at the right. */
+export function PageEditor() {
+  const { stepId = '' } = useParams();
+  const { funnel, shop } = useWorkspace();
+  const dispatch = useAppDispatch();
+  const editor = useAppSelector((state) => state.editor);
+  const { page, selection } = editor;
+  const loaded = api.useStepPageQuery(stepId, { refetchOnMountOrArgChange: true });
+  const [addingAt, setAddingAt] = useState<number | null>(null);
+  const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
+  useAutosave();
+
+  // Opened anew only for another stop: what the server sends back after saving must not undo what is typed meanwhile.
+  const { data, isFetching } = loaded;
+  useEffect(() => {
+    if (data && data.stepId === stepId && !isFetching && editor.stepId !== stepId) dispatch(opened(data));
+  }, [data, isFetching, stepId, editor.stepId, dispatch]);
+  useEffect(
+    () => () => {
+      dispatch(closed());
+    },
+    [dispatch],
+  );
+
+  const context = useMemo(() => (step ? studioContext(shop, funnel, step, editor.pictures) : null), [shop, funnel, step, editor.pictures]);
+
+  const apply = useCallback((operation: Operation | null) => operation && dispatch(changed({ operation, at: Date.now() })), [dispatch]);
+
+  const onKey = useCallback(
+    (event: KeyboardEvent) => {
+      const target = event.composedPath()[0] as Element | undefined;
+      const typing = target?.closest?.('input, textarea, select, [contenteditable=true]');
+      const inDialog = target?.closest?.('[role=dialog], [role=menu]');
+      const modifier = event.metaKey || event.ctrlKey;
+      if (inDialog || !page) return;
+      const act = (action: () => void) => {
+        event.preventDefault();
+        action();
+      };
+      // Typed words are undone by the page's own history, so that one key undoes everything in turn.
+      if (modifier && event.key.toLowerCase() === 'z' && !target?.closest?.('input, textarea')) act(() => dispatch(event.shiftKey ? redone() : undone()));
+      else if (typing) return;
+      else if (modifier && event.key.toLowerCase() === 'd' && selection) {
+        act(() => {
+          const copy = duplicate(page, selection);
+          if (!copy) return;
+          apply(copy.operation);
+          dispatch(selected({ kind: selection.kind, id: copy.id }));
+        });
+      } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) act(() => apply(nudge(page, selection, event.key === 'ArrowUp' ? -1 : 1)));
+      else if ((event.key === 'Delete' || event.key === 'Backspace') && selection) {
+        act(() => {
+          apply(removal(selection));
+          dispatch(selected(null));
+        });
+      } else if (event.key === 'Escape') {
+        const place = selection?.kind === 'element' ? findElement(page, selection.id) : undefined;
+        act(() => dispatch(selected(place ? { kind: 'section', id: place.section.id } : null)));
+      }
+    },
+    [page, selection, apply, dispatch],
+  );
+  useEffect(() => {
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [onKey]);
+
+  if (!step) return <p className="p-8">This stop is not part of the funnel any more.</p>;
+  if (!page || editor.stepId !== stepId || !context) return <Waiting error={loaded.error} retry={loaded.refetch} />;
+  const last = page.sections.at(-1);
+  const endOfBody = last?.space === 'tight' ? page.sections.length - 1 : page.sections.length;
+  return (
+    <div className="h-full grid grid-cols-[206px_minmax(0,1fr)_268px]">
+      <div className="bg-white border-r border-line min-h-0">
+        <Outline
+          page={page}
+          onAddSection={() => {
+            const index = selection?.kind === 'section' ? page.sections.findIndex((section) => section.id === selection.id) + 1 : endOfBody;
+            setAddingAt(index);
+          }}
+          onAddElement={(type: ElementType) => {
+            const added = addElement(page, selection, type);
+            if (!added) return;
+            apply(added.operation);
+            dispatch(selected({ kind: 'element', id: added.element.id }));
+          }}
+          onMove={(move) => apply(moveTo(page, move))}
+        />
+      </div>
+      <main id="main" aria-label="Page" className="min-h-0 flex flex-col">
+        <div className="flex items-center gap-2 px-4 py-2">
+          <IconButton name="Undo (Ctrl Z)" disabled={editor.undo.length === 0} onClick={() => dispatch(undone())} className="bg-white !border-line">
+            <Undo2 size={17} />
+          </IconButton>
+          <IconButton name="Redo (Ctrl Shift Z)" disabled={editor.redo.length === 0} onClick={() => dispatch(redone())} className="bg-white !border-line">
+            <Redo2 size={17} />
+          </IconButton>
+          <div className="ml-auto flex items-center gap-2">
+            {funnel.version > 0 ? (
+              <ButtonLink to={funnel.addresses[stepId] ?? ''} target="_blank" rel="noreferrer" look="quiet">
+                <ExternalLink size={15} aria-hidden="true" /> Live page
+              </ButtonLink>
+            ) : null}
+            <fieldset className="flex rounded-md border border-line bg-white p-0.5">
+              <legend className="sr-only">Width of the screen</legend>
+              {SCREENS.map(({ screen, name, icon: Icon }) => (
+                <button
+                  key={screen}
+                  type="button"
+                  aria-label={name}
+                  title={name}
+                  aria-pressed={editor.screen === screen}
+                  onClick={() => dispatch(screenChosen(screen))}
+                  className={`grid place-items-center w-9 h-7 rounded-sm ${editor.screen === screen ? 'bg-ink text-white' : 'text-soft hover:bg-band'}`}
+                >
+                  <Icon size={17} aria-hidden="true" />
+                </button>
+              ))}
+            </fieldset>
+          </div>
+        </div>
+        <div className="flex-1 min-h-0 overflow-y-auto px-4 pb-16">
+          <Canvas page={page} context={context} onKey={onKey} onAddSection={setAddingAt} />
+        </div>
+      </main>
+      <aside aria-label="Settings of what is selected" className="bg-white border-l border-line min-h-0 overflow-y-auto">
+        <Sheet page={page} step={step} context={context} apply={apply} />
+      </aside>
+      {addingAt !== null ? (
+        <SectionLibrary
+          context={context}
+          onClose={() => setAddingAt(null)}
+          onChoose={(section) => {
+            apply({ kind: 'insertSection', index: addingAt, section });
+            dispatch(selected({ kind: 'section', id: section.id }));
+            setAddingAt(null);
+          }}
+        />
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,89 @@
+import type { Brand, PageDocument } from '@ruta/core';
+import { type EditHooks, type PageContext, pageCss, PageView } from '@ruta/pages';
+import { type CSSProperties, type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import { createPortal } from 'react-dom';
+
+const EMPTY = '<!doctype html><html lang="en"><head></head><body></body></html>';
+
+/**
+ * A document of its own at a given width, so that a page looks in the studio just as it does on a screen of that
+ * width, untouched by the studio's style. Shown smaller by `scale`.
+ */
+export function PageFrame(props: {
+  title: string;
+  brand: Brand;
+  /** Width of the screen in CSS pixels that the page believes it is on. */
+  width: number;
+  scale: number;
+  /** Fixed height in CSS pixels before scaling; the page's own height without it. */
+  height?: number;
+  extraCss?: string;
+  /** Not part of what can be reached: a picture of a page rather than a page. */
+  picture?: boolean;
+  onDocument?: (document: Document) => void;
+  children: ReactNode;
+}) {
+  const { brand, width, scale, extraCss = '', onDocument } = props;
+  const [body, setBody] = useState<HTMLElement | null>(null);
+  const [ownHeight, setOwnHeight] = useState(600);
+  const style = useMemo(() => pageCss(brand) + extraCss, [brand, extraCss]);
+
+  const onLoad = useCallback((frame: HTMLIFrameElement) => {
+    if (frame.contentDocument?.body) setBody(frame.contentDocument.body);
+  }, []);
+
+  useEffect(() => {
+    if (!body) return;
+    const { ownerDocument } = body;
+    let element = ownerDocument.querySelector('style');
+    if (!element) {
+      element = ownerDocument.createElement('style');
+      ownerDocument.head.append(element);
+    }
+    element.textContent = style;
+  }, [body, style]);
+
+  useEffect(() => {
+    if (!body) return;
+    onDocument?.(body.ownerDocument);
+    const observer = new ResizeObserver(() => setOwnHeight(Math.max(200, body.scrollHeight)));
+    observer.observe(body);
+    return () => observer.disconnect();
+  }, [body, onDocument]);
+
+  const height = props.height ?? ownHeight;
+  const outer: CSSProperties = { width: width * scale, height: height * scale, overflow: 'hidden' };
+  return (
+    <div style={outer} {...(props.picture ? { 'aria-hidden': true, inert: true } : {})}>
+      <iframe
+        title={props.title}
+        srcDoc={EMPTY}
+        onLoad={(event) => onLoad(event.currentTarget)}
+        tabIndex={props.picture ? -1 : undefined}
+        scrolling="no"
+        style={{ width, height, border: 0, transform: `scale(${scale})`, transformOrigin: '0 0', ...(props.picture ? { pointerEvents: 'none' } : {}) }}
+      />
+      {body ? createPortal(props.children, body) : null}
+    </div>
+  );
+}
+
+const PICTURE_WIDTH = 1100;
+
+/** A true small picture of a page, from the same components that visitors' pages are made of. */
+export function PagePicture({ page, context, width, height }: { page: PageDocument; context: PageContext; width: number; height: number }) {
+  const scale = width / PICTURE_WIDTH;
+  return (
+    <PageFrame title="" brand={context.brand} width={PICTURE_WIDTH} height={height / scale} scale={scale} picture>
+      <PageView page={page} context={context} edit={STILL} />
+    </PageFrame>
+  );
+}
+
+/** A picture shows what stands on the page, with nothing around it. */
+const STILL: EditHooks = {
+  frameSection: (_id, children) => children,
+  frameElement: (_id, children) => children,
+  columnEnd: () => null,
+  editableWords: () => null,
+};

@@ -1,0 +1,77 @@
+import type { Operation, PageDocument, Step } from '@ruta/core';
+import { useState } from 'react';
+import { api, problemOf } from '../app/api';
+import { useWorkspace } from '../funnels/useFunnel';
+import { Button } from '../ui/Button';
+import { Check, FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
+
+/** The page's own settings: what search engines and link previews show, and the stop's name, address and product. */
+export function PageSheet({ page, step, apply }: { page: PageDocument; step: Step; apply: (operation: Operation) => void }) {
+  return (
+    <div className="px-4 py-3 grid gap-5">
+      <section className="grid gap-3">
+        <h2>This page</h2>
+        <p className="text-soft">Click anything on the page to change it.</p>
+        <TextField
+          label="Public title"
+          value={page.title}
+          maxLength={120}
+          error={page.title.trim() === '' ? 'Give the page a public title.' : undefined}
+          onChange={(event) => apply({ kind: 'changeSettings', changes: { title: event.target.value } })}
+        />
+        <TextArea label="Description" hint="Shown by search engines and link previews." rows={3} maxLength={300} value={page.description} onChange={(event) => apply({ kind: 'changeSettings', changes: { description: event.target.value } })} />
+        <Check label="Search engines may list it" checked={page.indexed} onChange={(event) => apply({ kind: 'changeSettings', changes: { indexed: event.target.checked } })} />
+      </section>
+      <StepSettings key={step.id} step={step} />
+    </div>
+  );
+}
+
+function StepSettings({ step }: { step: Step }) {
+  const { funnel } = useWorkspace();
+  const { data: products = [] } = api.useProductsQuery();
+  const [change, { error, isLoading, isSuccess }] = api.useChangeStepMutation();
+  const [name, setName] = useState(step.name);
+  const [slug, setSlug] = useState(step.slug);
+  const [productId, setProductId] = useState(step.productId ?? '');
+  const problem = error ? problemOf(error) : null;
+  const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
+  const isDirty = name !== step.name || slug !== step.slug || productId !== (step.productId ?? '');
+  return (
+    <form
+      noValidate
+      className="grid gap-3 border-t border-line pt-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void change({ id: step.id, name, slug, productId: productId || null });
+      }}
+    >
+      <h2>This stop</h2>
+      <TextField label="Name" hint="Only your team sees it." value={name} onChange={(event) => setName(event.target.value)} error={refused('name')} />
+      {step.id === funnel.graph.entryId ? (
+        <p className="text-soft">The funnel begins here, at /{funnel.slug}.</p>
+      ) : (
+        <TextField label="Address" hint={`/${funnel.slug}/${slug}`} value={slug} onChange={(event) => setSlug(event.target.value)} error={refused('slug')} />
+      )}
+      <SelectField label="Product" hint="Name, price and picture on the page follow it." value={productId} onChange={(event) => setProductId(event.target.value)} error={refused('productId')}>
+        <option value="">None</option>
+        {products.map((product) => (
+          <option key={product.id} value={product.id}>
+            {product.label || product.name}
+          </option>
+        ))}
+      </SelectField>
+      <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
+      <div className="flex items-center gap-3">
+        <Button type="submit" disabled={isLoading || !isDirty}>
+          Save this stop
+        </Button>
+        {isSuccess && !isDirty ? (
+          <span role="status" className="text-go font-semibold">
+            Saved
+          </span>
+        ) : null}
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,29 @@
+import { buildSection, type PageDocument, SECTION_LIBRARY, type Section } from '@ruta/core';
+import type { PageContext } from '@ruta/pages';
+import { useMemo } from 'react';
+import { newId } from '../app/newId';
+import { Modal } from '../ui/Modal';
+import { PagePicture } from './PageFrame';
+
+const PICTURE = { width: 384, height: 150 };
+
+/** Ready sections by purpose, each shown in the seller's own brand. */
+export function SectionLibrary({ context, onClose, onChoose }: { context: PageContext; onClose: () => void; onChoose: (section: Section) => void }) {
+  const choices = useMemo(() => Object.entries(SECTION_LIBRARY).map(([key, { name, plan }]) => ({ key, name, section: buildSection(plan(), newId) })), []);
+  return (
+    <Modal open onClose={onClose} title="Add a section" description="It takes the page’s look at once. Every word can be changed afterwards." wide>
+      <ul className="grid sm:grid-cols-2 gap-4">
+        {choices.map(({ key, name, section }) => (
+          <li key={key}>
+            <button type="button" data-library={key} onClick={() => onChoose(section)} className="block w-full rounded-md border border-line overflow-hidden text-left hover:border-ink">
+              <PagePicture page={pageWith(section)} context={context} width={PICTURE.width} height={PICTURE.height} />
+              <span className="block px-3 py-2 font-semibold border-t border-line">{name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Modal>
+  );
+}
+
+const pageWith = (section: Section): PageDocument => ({ version: 1, title: section.name, description: '', indexed: false, sections: [section] });

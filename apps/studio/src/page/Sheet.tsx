@@ -1,0 +1,55 @@
+import { ELEMENT_NAMES, findElement, type Operation, type PageDocument, type Step } from '@ruta/core';
+import type { PageContext } from '@ruta/pages';
+import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react';
+import { useAppDispatch, useAppSelector } from '../app/store';
+import { IconButton } from '../ui/Button';
+import { ElementSheet } from './ElementSheet';
+import { duplicate, nudge, removal } from './editing';
+import { selected } from './editorSlice';
+import { PageSheet } from './PageSheet';
+import { SectionSheet } from './SectionSheet';
+
+/** Settings of the selected element or section, or of the page when nothing is selected. */
+export function Sheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation | null) => void }) {
+  const dispatch = useAppDispatch();
+  const selection = useAppSelector((state) => state.editor.selection);
+  const place = selection?.kind === 'element' ? findElement(page, selection.id) : undefined;
+  const section = selection?.kind === 'section' ? page.sections.find((candidate) => candidate.id === selection.id) : undefined;
+  if (!place && !section) return <PageSheet page={page} step={step} apply={apply} />;
+  const name = place ? ELEMENT_NAMES[place.element.type] : (section?.name ?? '');
+  return (
+    <div className="px-4 py-3" key={selection?.id}>
+      <header className="flex items-center gap-0.5 mb-3">
+        <h2 className="flex-1 truncate">{name}</h2>
+        <IconButton name="Move up (Alt ↑)" disabled={nudge(page, selection, -1) === null} onClick={() => apply(nudge(page, selection, -1))}>
+          <ArrowUp size={17} />
+        </IconButton>
+        <IconButton name="Move down (Alt ↓)" disabled={nudge(page, selection, 1) === null} onClick={() => apply(nudge(page, selection, 1))}>
+          <ArrowDown size={17} />
+        </IconButton>
+        <IconButton
+          name="Duplicate (Ctrl D)"
+          onClick={() => {
+            const copy = duplicate(page, selection);
+            if (!copy || !selection) return;
+            apply(copy.operation);
+            dispatch(selected({ kind: selection.kind, id: copy.id }));
+          }}
+        >
+          <Copy size={16} />
+        </IconButton>
+        <IconButton
+          name="Delete (Del)"
+          onClick={() => {
+            apply(removal(selection));
+            dispatch(selected(null));
+          }}
+        >
+          <Trash2 size={16} />
+        </IconButton>
+      </header>
+      {place ? <ElementSheet element={place.element} context={context} apply={apply} /> : null}
+      {section ? <SectionSheet section={section} apply={apply} /> : null}
+    </div>
+  );
+}

@@ -1,0 +1,23 @@
+/** Style of what the editor adds to a page on its canvas; the page's own style stays as visitors see it. */
+export const EDIT_CSS = `
+html{scroll-behavior:auto}
+body{overflow:hidden}
+.edit-section{position:relative;display:block}
+.edit-section[data-selected]::after{content:"";position:absolute;inset:0;border:3px solid #F4C20D;pointer-events:none;z-index:2}
+.edit-element{position:relative;display:block;align-self:stretch;cursor:pointer;border-radius:2px}
+.align-center .edit-element{text-align:center}
+.edit-element>.button{align-self:auto}
+.align-center .edit-element>.list,.align-center .edit-element>.text{margin-inline:auto;width:fit-content}
+.edit-element:hover{outline:1.5px dashed #8a8f99;outline-offset:3px}
+.edit-element[data-selected]{outline:2px solid #F4C20D;outline-offset:4px}
+.edit-tag{position:absolute;left:-4px;top:-26px;z-index:4;background:#F4C20D;color:#10262B;font:700 12px/1 Overpass Variable,system-ui,sans-serif;padding:5px 9px;border-radius:4px 4px 0 0;white-space:nowrap;pointer-events:none}
+.edit-plus{position:absolute;left:50%;bottom:0;transform:translate(-50%,50%);z-index:5;display:inline-flex;gap:6px;align-items:center;background:#fff;color:#10262B;border:1.5px solid #10262B;border-radius:6px;padding:7px 12px;font:600 13px/1 Overpass Variable,system-ui,sans-serif;cursor:pointer;opacity:0}
+.edit-section:hover>.edit-plus,.edit-plus:focus-visible,.edit-section[data-selected]>.edit-plus{opacity:1}
+.edit-column{min-height:24px}
+.edit-empty{border:1.5px dashed #8a8f99;border-radius:6px;padding:18px;text-align:center;font:500 13px/1.4 system-ui,sans-serif;background:transparent;color:inherit;cursor:pointer}
+.words-holder,.words-editor{outline:none;min-width:1ch;white-space:pre-wrap}
+.words-editor p{margin:0;font:inherit;max-width:none;color:inherit}
+.button .words-holder{display:inline-block}
+.bound-value{background:rgba(31,95,168,.16);border-radius:4px;padding:0 .18em;box-decoration-break:clone;-webkit-box-decoration-break:clone}
+.ground-dark .bound-value,.button-main .bound-value{background:rgba(255,255,255,.2)}
+`;

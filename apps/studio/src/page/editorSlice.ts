@@ -1,0 +1,125 @@
+import { applyOperation, type Operation, type PageDocument } from '@ruta/core';
+import type { PictureInfo } from '@ruta/pages';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+export type Selection = { kind: 'section' | 'element'; id: string } | null;
+export type Screen = 'phone' | 'tablet' | 'desktop';
+
+interface HistoryEntry {
+  /** Undoes the change. */
+  inverse: Operation;
+  /** Typing in one field is one step back, however many letters it was. */
+  mergeKey: string | null;
+  at: number;
+}
+
+export interface EditorState {
+  stepId: string | null;
+  page: PageDocument | null;
+  revision: number;
+  pictures: Record<string, PictureInfo>;
+  /** Counts every change, so that saving knows whether more was typed meanwhile. */
+  changeNumber: number;
+  savedNumber: number;
+  undo: HistoryEntry[];
+  redo: HistoryEntry[];
+  selection: Selection;
+  screen: Screen;
+  saving: boolean;
+  savedAt: number | null;
+  saveProblem: string | null;
+}
+
+const initialState: EditorState = {
+  stepId: null,
+  page: null,
+  revision: 0,
+  pictures: {},
+  changeNumber: 0,
+  savedNumber: 0,
+  undo: [],
+  redo: [],
+  selection: null,
+  screen: 'desktop',
+  saving: false,
+  savedAt: null,
+  saveProblem: null,
+};
+
+const MERGE_MS = 1500;
+const MAX_HISTORY = 300;
+
+export interface Change {
+  operation: Operation;
+  mergeKey?: string;
+  at: number;
+}
+
+/** The page being edited: every change is an operation, and its inverse is what undo applies. */
+export const editorSlice = createSlice({
+  name: 'editor',
+  initialState,
+  reducers: {
+    opened(state, { payload }: PayloadAction<{ stepId: string; page: PageDocument; revision: number; pictures: Record<string, PictureInfo> }>) {
+      const { screen } = state;
+      return { ...initialState, ...payload, screen };
+    },
+    closed(state) {
+      return { ...initialState, screen: state.screen };
+    },
+    changed(state, { payload }: PayloadAction<Change>) {
+      if (!state.page) return;
+      const { page, inverse } = applyOperation(state.page as PageDocument, payload.operation);
+      state.page = page;
+      state.changeNumber++;
+      state.redo = [];
+      const last = state.undo.at(-1);
+      const mergeKey = payload.mergeKey ?? null;
+      if (last && mergeKey !== null && last.mergeKey === mergeKey && payload.at - last.at < MERGE_MS) last.at = payload.at;
+      else state.undo.push({ inverse, mergeKey, at: payload.at });
+      if (state.undo.length > MAX_HISTORY) state.undo.shift();
+    },
+    undone(state) {
+      step(state, state.undo, state.redo);
+    },
+    redone(state) {
+      step(state, state.redo, state.undo);
+    },
+    selected(state, { payload }: PayloadAction<Selection>) {
+      state.selection = payload;
+    },
+    screenChosen(state, { payload }: PayloadAction<Screen>) {
+      state.screen = payload;
+    },
+    pictureAdded(state, { payload }: PayloadAction<PictureInfo>) {
+      state.pictures[payload.id] = payload;
+    },
+    saveBegan(state) {
+      state.saving = true;
+    },
+    saveDone(state, { payload }: PayloadAction<{ revision: number; changeNumber: number; at: number }>) {
+      state.saving = false;
+      state.revision = payload.revision;
+      state.savedNumber = payload.changeNumber;
+      state.savedAt = payload.at;
+      state.saveProblem = null;
+    },
+    saveFailed(state, { payload }: PayloadAction<string>) {
+      state.saving = false;
+      state.saveProblem = payload;
+    },
+  },
+});
+
+/** Applies the newest entry of one history and puts its inverse on the other. */
+function step(state: EditorState, from: HistoryEntry[], to: HistoryEntry[]): void {
+  const entry = from.pop();
+  if (!entry || !state.page) return;
+  const { page, inverse } = applyOperation(state.page as PageDocument, entry.inverse);
+  state.page = page;
+  state.changeNumber++;
+  to.push({ inverse, mergeKey: null, at: entry.at });
+  if (state.selection && !JSON.stringify(page).includes(`"${state.selection.id}"`)) state.selection = null;
+}
+
+export const { opened, closed, changed, undone, redone, selected, screenChosen, pictureAdded, saveBegan, saveDone, saveFailed } = editorSlice.actions;

@@ -1,0 +1,132 @@
+import { countryName, formatMoney } from '@ruta/core';
+import { QuoteTable } from '@ruta/pages';
+import { ArrowLeft } from 'lucide-react';
+import { Link, useParams } from 'react-router';
+import { api, type OrderDetail } from '../app/api';
+import { formatTime } from '../app/format';
+import { Button } from '../ui/Button';
+import { Badge, Page, Panel, Waiting } from '../ui/Page';
+import { Story } from './Story';
+
+export function OrderPage() {
+  const { orderId = '' } = useParams();
+  const { data: order, error, refetch } = api.useOrderQuery(orderId);
+  const { data: shop } = api.useShopQuery();
+  const [sendAgain] = api.useSendAgainMutation();
+  if (!order) return <Waiting error={error} retry={refetch} />;
+  const timeZone = shop?.settings.timeZone;
+  return (
+    <Page title={order.number ? `Order ${order.number}` : 'Open order'} actions={order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}>
+      <p className="mb-4">
+        <Link to="/sales/orders" className="inline-flex items-center gap-1.5 text-info underline">
+          <ArrowLeft size={16} aria-hidden="true" /> All orders
+        </Link>
+      </p>
+      <div className="grid lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-4 items-start">
+        <div>
+          <Panel title={order.state === 'paid' ? `Paid ${order.paidAt ? formatTime(order.paidAt, timeZone) : ''}` : 'Not paid yet'}>
+            <div className="studio-quote">
+              <QuoteTable quote={order.quote} dueLabel="Paid" />
+            </div>
+            <Explained order={order} />
+          </Panel>
+          <Panel title="Payments">
+            <table className="w-full">
+              <thead>
+                <tr className="text-left text-soft">
+                  <th scope="col">When</th>
+                  <th scope="col">Through</th>
+                  <th scope="col">Card</th>
+                  <th scope="col">State</th>
+                  <th scope="col" className="text-right">
+                    Amount
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {order.charges.map((charge) => (
+                  <tr key={charge.id} className="border-t border-line">
+                    <td className="py-1.5">{formatTime(charge.createdAt, timeZone)}</td>
+                    <td className="capitalize">{charge.provider}</td>
+                    <td>{charge.cardLast4 ? `ending ${charge.cardLast4}` : '–'}</td>
+                    <td>{charge.state === 'captured' ? <Badge tone="go">Captured</Badge> : <Badge tone={charge.state === 'declined' || charge.state === 'failed' ? 'stop' : 'plain'}>{charge.state}</Badge>}</td>
+                    <td className="text-right">{formatMoney(charge.amount, order.quote.currency)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {order.charges.length === 0 ? <p className="text-soft">Nothing to pay.</p> : null}
+          </Panel>
+          <Panel title="Mails">
+            <ul>
+              {order.mails.map((mail) => (
+                <li key={mail.id} className="flex items-center justify-between gap-3 border-b border-line last:border-0 py-2">
+                  <span>
+                    <span className="font-semibold">{mail.subject}</span>
+                    <span className="block text-soft">
+                      to {mail.to}. {mail.sentAt ? `Sent ${formatTime(mail.sentAt, timeZone)}` : mail.failedAt ? `Gave up: ${mail.lastError}` : mail.lastError ? `Trying again: ${mail.lastError}` : 'On its way'}
+                    </span>
+                  </span>
+                  {mail.failedAt ? <Button onClick={() => sendAgain(mail.id)}>Send again</Button> : null}
+                </li>
+              ))}
+            </ul>
+          </Panel>
+        </div>
+        <div>
+          <Panel title="Buyer">
+            <p className="font-semibold">
+              {order.buyer.firstName} {order.buyer.lastName}
+            </p>
+            <p>{order.contactId ? <Link to={`/sales/contacts/${order.contactId}`} className="text-info underline">{order.buyer.email}</Link> : order.buyer.email}</p>
+            <p className="text-soft">{countryName(order.buyer.country)}</p>
+            {order.campaign ? <p className="text-soft mt-2">Came from {Object.values(order.campaign).join(', ')}</p> : null}
+            <p className="mt-2">
+              Through{' '}
+              <Link to={`/funnels/${order.funnelId}/map`} className="text-info underline">
+                {order.funnelName}
+              </Link>
+            </p>
+          </Panel>
+          {order.files.length > 0 ? (
+            <Panel title="Files">
+              <ul>
+                {order.files.map((file) => (
+                  <li key={file.id} className="flex justify-between gap-3 py-1">
+                    <span className="font-semibold">{file.name}</span>
+                    <span className="text-soft figures">
+                      fetched {file.downloads} of {file.maxDownloads} times
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </Panel>
+          ) : null}
+          <Panel title="Story">
+            <Story story={order.story} currency={order.quote.currency} timeZone={timeZone} />
+          </Panel>
+        </div>
+      </div>
+    </Page>
+  );
+}
+
+/** How each line's figure came about. */
+function Explained({ order }: { order: OrderDetail }) {
+  const { quote } = order;
+  const money = (amount: number) => formatMoney(amount, quote.currency);
+  return (
+    <details className="mt-3">
+      <summary className="font-semibold text-info">How this was worked out</summary>
+      <ul className="mt-2 grid gap-2">
+        {quote.lines.map((line) => (
+          <li key={line.id} className="figures">
+            <span className="font-semibold">{line.name}</span>: {money(line.unit)} × {line.quantity}
+            {line.unit < line.regularUnit ? ` (regular ${money(line.regularUnit)})` : ''}
+            {line.codeDiscount > 0 ? `, less ${money(line.codeDiscount)} by code` : ''}; {money(line.net)} net + {money(line.tax)} tax at {line.rate} % ({countryName(quote.taxCountry)}) = {money(line.total)}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,30 @@
+import { useState } from 'react';
+import { api, problemOf } from '../app/api';
+import { Button } from '../ui/Button';
+import { FormProblem, TextField } from '../ui/Field';
+import { Gate } from './Gate';
+
+export function SignIn() {
+  const [signIn, { error, isLoading }] = api.useSignInMutation();
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  const problem = error ? problemOf(error) : null;
+  return (
+    <Gate title="Sign in">
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void signIn({ email, password });
+        }}
+      >
+        <FormProblem>{problem?.title}</FormProblem>
+        <TextField label="E-mail" type="email" autoComplete="username" required value={email} onChange={(event) => setEmail(event.target.value)} />
+        <TextField label="Password" type="password" autoComplete="current-password" required value={password} onChange={(event) => setPassword(event.target.value)} />
+        <Button look="main" type="submit" disabled={isLoading}>
+          Sign in
+        </Button>
+      </form>
+    </Gate>
+  );
+}

@@ -1,0 +1,79 @@
+import { ArrowRight, Check, Circle } from 'lucide-react';
+import { Link } from 'react-router';
+import { api, type Today } from '../app/api';
+import { formatAmount, formatCount } from '../app/format';
+import { Page, Panel, Waiting } from '../ui/Page';
+
+export function TodayPage() {
+  const { data, error, refetch } = api.useTodayQuery();
+  if (!data) return <Waiting error={error} retry={refetch} />;
+  return (
+    <Page title="Today">
+      <Figures today={data} />
+      {data.nextSteps.length > 0 ? <NextSteps steps={data.nextSteps} /> : null}
+      <Panel title="What needs you">
+        {data.needs.length === 0 ? <p className="text-soft">Nothing waits for you.</p> : null}
+        <ul>
+          {data.needs.map((need) => (
+            <li key={need.title} className="border-b border-line last:border-0">
+              <Link to={need.link} className="flex items-center justify-between gap-4 py-3 hover:bg-ground">
+                <span>
+                  <span className="block font-semibold">{need.title}</span>
+                  <span className="text-soft">{need.detail}</span>
+                </span>
+                <ArrowRight size={18} aria-hidden="true" />
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </Panel>
+    </Page>
+  );
+}
+
+function Figures({ today }: { today: Today }) {
+  const rows = [
+    { name: 'Net revenue', read: (figures: Today['today']) => formatAmount(figures.revenue, today.currency) },
+    { name: 'Orders', read: (figures: Today['today']) => formatCount(Math.round(figures.orders * 10) / 10) },
+    { name: 'New contacts', read: (figures: Today['today']) => formatCount(Math.round(figures.leads * 10) / 10) },
+  ];
+  return (
+    <Panel>
+      <dl className="grid sm:grid-cols-3 gap-y-4 sm:divide-x divide-line">
+        {rows.map(({ name, read }) => (
+          <div key={name} className="sm:px-5 first:pl-0">
+            <dt className="text-soft">{name} today</dt>
+            <dd className="figures text-3xl font-bold leading-tight">{read(today.today)}</dd>
+            <dd className="figures text-soft">
+              yesterday <strong className="text-ink">{read(today.yesterday)}</strong>, usually {read(today.usual)} a day
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </Panel>
+  );
+}
+
+function NextSteps({ steps }: { steps: Today['nextSteps'] }) {
+  const next = steps.find((step) => !step.done);
+  return (
+    <Panel title="To your first sale">
+      <ol>
+        {steps.map((step) => (
+          <li key={step.title} className="flex items-center gap-3 py-2.5 border-b border-line last:border-0">
+            {step.done ? <Check size={18} className="text-go" aria-label="Done" /> : <Circle size={18} className="text-no" aria-label="To do" />}
+            <span className="flex-1">
+              <span className="block font-semibold">{step.title}</span>
+              <span className="text-soft">{step.detail}</span>
+            </span>
+            {step === next ? (
+              <Link to={step.link} className="rounded-md bg-go text-white font-semibold px-3.5 py-2 hover:bg-go-dark">
+                Begin
+              </Link>
+            ) : null}
+          </li>
+        ))}
+      </ol>
+    </Panel>
+  );
+}

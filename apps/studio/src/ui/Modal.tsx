@@ -1,0 +1,29 @@
+import { X } from 'lucide-react';
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+/** A dialog over the page: Esc and the cross close it, the focus stays inside and comes back afterwards. */
+export function Modal(props: { open: boolean; onClose: () => void; title: string; description?: string; wide?: boolean; children: ReactNode }) {
+  return (
+    <Dialog.Root open={props.open} onOpenChange={(open) => !open && props.onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/45" />
+        <Dialog.Content
+          {...(props.description ? {} : { 'aria-describedby': undefined })}
+          className={`fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[94vw] ${props.wide ? 'max-w-4xl' : 'max-w-xl'} max-h-[88vh] flex flex-col rounded-md border border-line bg-white`}
+        >
+          <header className="flex items-start justify-between gap-4 px-5 pt-4 pb-3 border-b border-line">
+            <div>
+              <Dialog.Title className="text-lg font-bold">{props.title}</Dialog.Title>
+              {props.description ? <Dialog.Description className="text-soft">{props.description}</Dialog.Description> : null}
+            </div>
+            <Dialog.Close aria-label="Close" title="Close" className="grid place-items-center size-8 rounded-md text-soft hover:bg-band">
+              <X size={18} />
+            </Dialog.Close>
+          </header>
+          <div className="overflow-y-auto px-5 py-4">{props.children}</div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

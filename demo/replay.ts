@@ -1,0 +1,84 @@
+import { randomBytes } from 'node:crypto';
+import { type EventKind, makeId, type Product } from '@ruta/core';
+import { keepContact } from '../apps/server/src/contacts/store';
+import { loadFunnel } from '../apps/server/src/funnel/store';
+import { keepOpenOrder, markPaid } from '../apps/server/src/sales/fulfil';
+import { quoteProduct } from '../apps/server/src/sales/quoteCart';
+import { carts, charges } from '../apps/server/src/sales/tables';
+import type { Services } from '../apps/server/src/services';
+import { loadShop } from '../apps/server/src/shop/store';
+import { saveVisitor, type VisitorRow } from '../apps/server/src/tracking/recorder';
+import { makeEvent } from '../apps/server/src/tracking/visitor';
+import { type PastVisitor, pastVisitors } from './traffic';
+
+const MINUTE_MS = 60_000;
+const VISITORS_PER_DAY = 52;
+
+interface Plan {
+  funnelId: string;
+  calendar: Product;
+  course: Product;
+  until: number;
+  days: number;
+}
+
+/** Lets the past happen: every visitor, lead and order goes through the same code as a real one, at its own time. */
+export function replayTraffic(services: Services, moment: { at: number }, plan: Plan): void {
+  const { db, recorder, clock } = services;
+  const shop = loadShop(db);
+  const { graph } = loadFunnel(db, plan.funnelId);
+  const stepOf = (kind: string) => graph.steps.find((step) => step.kind === kind)?.id ?? '';
+  const [optIn, checkout, thankYou] = [stepOf('opt-in'), stepOf('checkout'), stepOf('thank-you')];
+  const id = (kind: 'visitor' | 'visit' | 'cart' | 'charge') => makeId(kind, clock.now(), randomBytes(10));
+
+  const happen = (kind: EventKind, visitor: VisitorRow, stepId: string, data: Record<string, unknown> = {}) =>
+    recorder.record(db, makeEvent(services, kind, 'live', visitor, { funnelId: plan.funnelId, stepId, data }));
+
+  function order(past: PastVisitor, visitor: VisitorRow, stepId: string, product: Product, cartId: string) {
+    const lead = past.lead as NonNullable<PastVisitor['lead']>;
+    const row = keepOpenOrder(db, services, {
+      funnelId: plan.funnelId,
+      stepId,
+      cartId,
+      visitorId: visitor.id,
+      mode: 'live',
+      quote: quoteProduct(shop, product, lead.country, clock.now()),
+      buyer: { email: lead.email, firstName: lead.firstName, lastName: '', country: lead.country },
+      campaign: past.campaign,
+    });
+    if (row.total === 0) return markPaid(db, services, row, null);
+    const chargeId = id('charge');
+    db.insert(charges)
+      .values({ id: chargeId, orderId: row.id, provider: 'quayside', mode: 'live', idempotencyKey: `${row.id}-1`, providerChargeId: `qs_past_${chargeId.slice(4)}`, amount: row.total, currency: row.currency, state: 'captured', cardLast4: '0019', createdAt: clock.now(), updatedAt: clock.now() })
+      .run();
+    return markPaid(db, services, row, chargeId);
+  }
+
+  for (const past of pastVisitors(plan.until, plan.days, VISITORS_PER_DAY)) {
+    moment.at = past.at;
+    const visitor: VisitorRow = { id: id('visitor'), contactId: null, firstAt: past.at, lastAt: past.at, visitId: id('visit'), device: past.device, firstCampaign: past.campaign, lastCampaign: past.campaign };
+    saveVisitor(db, visitor);
+    happen('page.viewed', visitor, optIn);
+    if (!past.lead) continue;
+    moment.at += MINUTE_MS;
+    const contact = keepContact(db, services, { ...past.lead, funnelId: plan.funnelId, campaign: past.campaign });
+    visitor.contactId = contact.id;
+    visitor.lastAt = clock.now();
+    saveVisitor(db, visitor);
+    happen('lead.submitted', visitor, optIn);
+    order(past, visitor, optIn, plan.calendar, id('cart'));
+    moment.at += MINUTE_MS / 2;
+    happen('page.viewed', visitor, checkout);
+    if (past.checkout === 'none') continue;
+    moment.at += 2 * MINUTE_MS;
+    const cartId = id('cart');
+    const values = { firstName: past.lead.firstName, email: past.lead.email, country: past.lead.country };
+    db.insert(carts).values({ id: cartId, visitorId: visitor.id, funnelId: plan.funnelId, stepId: checkout, values, createdAt: clock.now(), updatedAt: clock.now() }).run();
+    happen('checkout.started', visitor, checkout);
+    if (past.checkout === 'left') continue;
+    moment.at += MINUTE_MS;
+    order(past, visitor, checkout, plan.course, cartId);
+    happen('page.viewed', visitor, thankYou);
+    if (past.fetches) happen('file.fetched', visitor, thankYou, { file: 'First Light, week one.pdf' });
+  }
+}

@@ -1,0 +1,73 @@
+import type { Campaign, Device } from '@ruta/core';
+import { FIRST_NAMES, LAST_NAMES, MAIL_HOSTS } from './people';
+import { moonPhase } from './moon';
+import { pick, seeded } from './random';
+
+const DAY_MS = 24 * 60 * 60 * 1000;
+const HOUR_MS = 60 * 60 * 1000;
+
+export interface PastVisitor {
+  at: number;
+  device: Device;
+  campaign: Campaign | null;
+  agent: number;
+  lead: { firstName: string; lastName: string; email: string; country: string; answers: Record<string, string> } | null;
+  /** What became of the checkout: not begun, given up, or paid some minutes later. */
+  checkout: 'none' | 'left' | 'paid';
+  fetches: boolean;
+}
+
+const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: number; buy: number }> = [
+  { share: 0.3, campaign: { source: 'skylark', medium: 'ad', campaign: 'long-nights' }, lead: 0.24, buy: 0.05 },
+  { share: 0.24, campaign: { source: 'letter', medium: 'email', campaign: 'weekly-letter' }, lead: 0.42, buy: 0.16 },
+  { share: 0.14, campaign: { source: 'radio', medium: 'interview', campaign: 'night-radio' }, lead: 0.38, buy: 0.1 },
+  { share: 0.12, campaign: { source: 'field-notes', medium: 'partner', campaign: 'marisol' }, lead: 0.34, buy: 0.12 },
+  { share: 0.2, campaign: null, lead: 0.3, buy: 0.08 },
+];
+
+/**
+ * People who came in the past days, the same ones every time: weekends are better, full moons much better, and what
+ * they do differs by source and device.
+ * @param now Unix time in milliseconds
+ */
+export function pastVisitors(now: number, days: number, perDay: number): PastVisitor[] {
+  const random = seeded(1609);
+  const visitors: PastVisitor[] = [];
+  for (let day = days; day >= 1; day--) {
+    const start = now - day * DAY_MS;
+    const weekday = new Date(start).getUTCDay();
+    const fullness = 1 - Math.abs(moonPhase(start) - 0.5) * 2;
+    const growth = 0.75 + 0.5 * (1 - day / days);
+    const count = Math.round(perDay * growth * (weekday === 0 || weekday === 6 ? 1.25 : 0.92) * (0.75 + 0.7 * fullness ** 3) * (0.85 + random() * 0.3));
+    for (let i = 0; i < count; i++) {
+      // Evenings are when people look at the sky.
+      const hour = random() < 0.6 ? 17 + random() * 6 : random() * 24;
+      const at = Math.min(now - 20 * 60_000, Math.floor(start - (start % DAY_MS) + hour * HOUR_MS));
+      visitors.push(visitor(random, at, fullness));
+    }
+  }
+  return visitors.sort((a, b) => a.at - b.at);
+}
+
+function visitor(random: () => number, at: number, fullness: number): PastVisitor {
+  let rest = random();
+  const source = SOURCES.find((candidate) => (rest -= candidate.share) < 0) ?? SOURCES[4];
+  const kind = random();
+  const device: Device = kind < 0.64 ? 'phone' : kind < 0.71 ? 'tablet' : 'desktop';
+  const lift = (device === 'phone' ? 0.94 : 1.1) * (0.9 + 0.25 * fullness);
+  const base = { at, device, campaign: source?.campaign ?? null, agent: Math.floor(random() * 1e6) };
+  if (random() > (source?.lead ?? 0.3) * lift) return { ...base, lead: null, checkout: 'none', fetches: false };
+  const [firstName, country] = pick(random, FIRST_NAMES);
+  const lastName = pick(random, LAST_NAMES);
+  const plain = firstName.normalize('NFKD').replace(/[^a-zA-Z]/g, '').toLowerCase() || 'reader';
+  const lead = {
+    firstName,
+    lastName,
+    country,
+    email: `${plain}.${Math.floor(random() * 1e7).toString(36)}@${pick(random, MAIL_HOSTS)}`,
+    answers: { 'Where do you live?': pick(random, ['North of 45°', '25° to 45° north', '25° to 45° north', 'South of 25°']), 'Have you a telescope?': pick(random, ['No', 'No', 'No', 'Yes, and I use it', 'Yes, in the attic']) },
+  };
+  const chance = random();
+  const buy = (source?.buy ?? 0.08) * lift;
+  return { ...base, lead, checkout: chance < buy ? 'paid' : chance < buy + 0.16 ? 'left' : 'none', fetches: random() < 0.9 };
+}
