@@ -8,7 +8,7 @@ const AMBER = '#E3A23A';
 function stars(seed: number, width: number, height: number, count: number): string {
   const random = seeded(seed);
   return Array.from({ length: count }, () => {
-    const size = 0.6 + random() ** 3 * 3.2;
+    const size = 0.6 + random() ** 4 * 2.6;
     return `<circle cx="${(random() * width).toFixed(1)}" cy="${(random() * height).toFixed(1)}" r="${size.toFixed(1)}" fill="${CREAM}" opacity="${(0.35 + random() * 0.6).toFixed(2)}"/>`;
   }).join('');
 }
@@ -23,7 +23,7 @@ const svg = (width: number, height: number, body: string) => `<svg xmlns="http:/
 
 /** A night sky over low hills, to stand behind words. */
 export function nightSky(): string {
-  return svg(1600, 900, `<rect width="1600" height="900" fill="${MIDNIGHT}"/>${stars(11, 1600, 760, 260)}${hills(1600, 900, 110, '#0E142C', 5)}${hills(1600, 900, 56, '#090D20', 8)}`);
+  return svg(1600, 900, `<rect width="1600" height="900" fill="${MIDNIGHT}"/>${stars(11, 1600, 760, 150)}${hills(1600, 900, 110, '#0E142C', 5)}${hills(1600, 900, 56, '#090D20', 8)}`);
 }
 
 /** Tonight's kind of moon, large, with a few seas. */
@@ -32,7 +32,7 @@ export function crescent(): string {
   return svg(
     800,
     720,
-    `<rect width="800" height="720" rx="14" fill="#1A2347"/>${stars(3, 800, 720, 110)}<circle cx="400" cy="360" r="210" fill="#2C3660"/><path d="${lit}" fill="${CREAM}"/><g fill="#DDD2B4" opacity=".7"><circle cx="552" cy="300" r="22"/><circle cx="570" cy="390" r="14"/><circle cx="528" cy="452" r="18"/></g>`,
+    `<circle cx="400" cy="360" r="210" fill="#2C3660"/><path d="${lit}" fill="${CREAM}"/><g fill="#DDD2B4" opacity=".7"><circle cx="552" cy="300" r="22"/><circle cx="570" cy="390" r="14"/><circle cx="528" cy="452" r="18"/></g>`,
   );
 }
 

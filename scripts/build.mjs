@@ -13,8 +13,9 @@ function newestSource(entry) {
   const full = path.join(root, entry);
   const stats = statSync(full);
   if (!stats.isDirectory()) return stats.mtimeMs;
+  // A folder's own time says nothing: it changes when its build output is written.
   return Math.max(
-    stats.mtimeMs,
+    0,
     ...readdirSync(full)
       .filter((name) => !['node_modules', 'dist', 'test'].includes(name))
       .map((name) => newestSource(path.join(entry, name))),

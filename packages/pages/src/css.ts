@@ -138,12 +138,15 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .quote-due th,.quote-due td{border-top:1px solid var(--line);padding-top:14px;font-weight:600;font-size:1.15rem}
 .quote .quote-tax td{white-space:normal;font-size:.88rem;color:var(--soft);text-align:start;padding-top:0}
 .downloads{list-style:none;display:grid;gap:12px}.downloads li{display:grid;gap:2px}.downloads a{font-weight:600}
+.order-peek{display:none;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);padding:12px 14px}.order-peek summary{display:flex;justify-content:space-between;gap:12px;cursor:pointer}.order-peek summary span::before{content:"▾ "}
 .already-paid{display:grid;gap:16px}
 @media (max-width:720px){
 body{font-size:16px}
 .section{padding:44px 18px}.space-tight{padding-block:16px}.space-wide{padding-block:56px}
 .row{flex-direction:column;gap:28px}.column{width:100%}
 .button-main{width:100%}
+.order-peek{display:block}
+main:has(.order-peek) .order-summary{display:none}
 }
 @media (prefers-reduced-motion:reduce){html{scroll-behavior:auto}}
 `.replaceAll('\n', '');

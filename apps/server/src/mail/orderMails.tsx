@@ -5,7 +5,8 @@ import type { ShopRow } from '../shop/store';
 import type { MailPayload } from './mailer';
 
 export interface MailedOrder {
-  number: number;
+  /** Null for a gift. */
+  number: number | null;
   quote: Quote;
   buyer: { firstName: string; email: string };
   orderUrl: string;

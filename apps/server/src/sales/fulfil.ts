@@ -29,7 +29,8 @@ export function markPaid(tx: Db, services: Services, order: OrderRow, chargeId: 
   const shop = loadShop(tx);
   const visitor = order.visitorId ? (recorder.visitor(order.visitorId) ?? null) : null;
   const contact = keepContact(tx, services, { ...order.buyer, funnelId: order.funnelId, campaign: order.campaign });
-  const number = takeOrderNumber(tx);
+  // Gifts are not sales: they take no number, so that the numbers of paid orders have no gaps.
+  const number = order.total > 0 ? takeOrderNumber(tx) : null;
   tx.update(orders).set({ state: 'paid', number, paidAt: now, contactId: contact.id }).where(eq(orders.id, order.id)).run();
   tx.update(carts).set({ paidOrderId: order.id, updatedAt: now }).where(eq(carts.id, order.cartId)).run();
   if (visitor) tx.update(visitors).set({ contactId: contact.id }).where(eq(visitors.id, visitor.id)).run();
@@ -54,18 +55,31 @@ export function markPaid(tx: Db, services: Services, order: OrderRow, chargeId: 
     });
   }
 
-  const mailed = {
-    number,
+  const paid = { ...order, number, contactId: contact.id };
+  queueReceipt(tx, services, paid, `receipt ${order.id}`);
+  if (order.total > 0) {
+    const studioUrl = `${services.config.studioUrl}/sales/orders/${order.id}`;
+    enqueue(tx, services, { kind: 'mail', payload: { ...saleMail(shop, { ...mailedOrder(tx, services, paid), studioUrl }) }, idempotencyKey: `sale ${order.id}`, orderId: order.id });
+  }
+}
+
+/**
+ * Queues the buyer's receipt with fresh links to the files.
+ * @param idempotencyKey the same key is queued once, so a receipt that is asked for again needs another
+ */
+export function queueReceipt(tx: Db, services: Services, order: OrderRow, idempotencyKey: string): void {
+  const mail = receiptMail(loadShop(tx), mailedOrder(tx, services, order));
+  enqueue(tx, services, { kind: 'mail', payload: { ...mail }, idempotencyKey, orderId: order.id, contactId: order.contactId });
+}
+
+function mailedOrder(tx: Db, services: Services, order: OrderRow) {
+  return {
+    number: order.number,
     quote: order.quote,
     buyer: order.buyer,
     orderUrl: orderAddress(services, order.token),
     downloads: grantsOf(tx, [order.id]).map((grant) => ({ name: grant.name, url: downloadLink(services, grant.id, 'mail') })),
   };
-  enqueue(tx, services, { kind: 'mail', payload: { ...receiptMail(shop, mailed) }, idempotencyKey: `receipt ${order.id}`, orderId: order.id, contactId: contact.id });
-  if (order.total > 0) {
-    const studioUrl = `${services.config.studioUrl}/sales/orders/${order.id}`;
-    enqueue(tx, services, { kind: 'mail', payload: { ...saleMail(shop, { ...mailed, studioUrl }) }, idempotencyKey: `sale ${order.id}`, orderId: order.id });
-  }
 }
 
 export interface NewOrder {

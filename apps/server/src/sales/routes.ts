@@ -16,7 +16,7 @@ import { orders } from './tables';
 
 const OrderRowSchema = z.object({
   id: z.string(),
-  number: z.int(),
+  number: z.int().nullable().describe('Null for a gift'),
   paidAt: z.int(),
   firstName: z.string(),
   email: z.string(),
@@ -75,7 +75,7 @@ export function salesRoutes(api: Api, services: Services): void {
       .$dynamic();
   const toRow = ({ order, funnelName }: { order: typeof orders.$inferSelect; funnelName: string }): OrderListRow => ({
     id: order.id,
-    number: order.number ?? 0,
+    number: order.number,
     paidAt: order.paidAt ?? 0,
     firstName: order.buyer.firstName,
     email: order.buyer.email,

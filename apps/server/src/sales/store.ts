@@ -46,6 +46,16 @@ export function linesOf(db: Db, orderId: string) {
   return db.select().from(orderLines).where(eq(orderLines.orderId, orderId)).all();
 }
 
+/** The order by which a contact has received a free product; undefined if they have not. */
+export function giftOrder(db: Db, contactId: string, productId: string): OrderRow | undefined {
+  return db
+    .select({ order: orders })
+    .from(orders)
+    .innerJoin(orderLines, eq(orderLines.orderId, orders.id))
+    .where(and(eq(orders.contactId, contactId), eq(orders.state, 'paid'), eq(orders.total, 0), eq(orderLines.productId, productId)))
+    .get()?.order;
+}
+
 /** Products a contact has bought, in any paid order. */
 export function ownedProducts(db: Db, contactId: string): string[] {
   return db

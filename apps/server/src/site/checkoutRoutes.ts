@@ -10,7 +10,7 @@ import { reconcileOrder, settleByKey } from '../sales/reconcile';
 import { findOrderByToken, linesOf, type OrderRow, ownedProducts } from '../sales/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
-import { makeEvent, visitorIdOf, visitorOf } from '../tracking/visitor';
+import { countedVisitor, makeEvent, visitorIdOf } from '../tracking/visitor';
 import { asksLastName, checkoutView, chosenCountry, keepCart, type OrderForm, OrderFormSchema, productOf, quoteFacts } from './checkout';
 import { stepPath } from './context';
 import { orderAddress } from './links';
@@ -140,7 +140,7 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
 
   /** Keeps the cart and says once that a checkout was begun. @returns false if the cart is somebody else's */
   function beginCheckout(request: Request, live: LiveStep, cartId: string, values: Record<string, string>): boolean {
-    const visitor = visitorOf(services, request);
+    const visitor = countedVisitor(services, request);
     const { isNew, belongs } = keepCart(services, live, cartId, visitorIdOf(request) ?? null, values);
     if (isNew && visitor) {
       services.recorder.gather(makeEvent(services, 'checkout.started', loadShop(db).settings.mode, visitor, { funnelId: live.publication.funnelId, stepId: live.step.id }), visitor);
@@ -149,7 +149,7 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
   }
 
   function orderOf(request: Request, live: LiveStep, form: OrderForm, country: string, quote: ReturnType<typeof quoteProduct>) {
-    const visitor = visitorOf(services, request);
+    const visitor = countedVisitor(services, request);
     return {
       funnelId: live.publication.funnelId,
       stepId: live.step.id,

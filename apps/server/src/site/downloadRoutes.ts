@@ -4,7 +4,7 @@ import { downloadPath } from '../files/store';
 import { findOrder, grantsOf } from '../sales/store';
 import { grants } from '../sales/tables';
 import type { Services } from '../services';
-import { makeEvent, visitorOf } from '../tracking/visitor';
+import { countedVisitor, makeEvent } from '../tracking/visitor';
 import { checkDownloadLink } from './links';
 import { renderMessage } from './renderStep';
 
@@ -32,7 +32,7 @@ export function downloadRoutes(services: Services): Router {
       .run();
     if (counted.changes === 0) return say(410, 'This file was fetched too often', `It can be fetched ${file.maxDownloads} times. Write to us and we will open it again.`);
 
-    const visitor = visitorOf(services, request);
+    const visitor = countedVisitor(services, request);
     const thankYou = services.publicPages.step(order.stepId)?.publication.snapshot.graph.steps.find((step) => step.kind === 'thank-you');
     const event = makeEvent(services, 'file.fetched', order.mode, visitor, { funnelId: order.funnelId, stepId: thankYou?.id ?? null, orderId: order.id, contactId: order.contactId, data: { file: file.name } });
     if (visitor) services.recorder.gather(event, visitor);

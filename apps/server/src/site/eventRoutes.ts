@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { idSchema } from '@ruta/core';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
-import { makeEvent, visitorOf } from '../tracking/visitor';
+import { countedVisitor, makeEvent } from '../tracking/visitor';
 
 const ViewSchema = z.object({ id: idSchema('event'), path: z.string().max(300), query: z.string().max(2000).default('') });
 
@@ -33,7 +33,7 @@ export function eventRoutes(services: Services): Router {
   });
 
   function view(request: express.Request, funnelId: string, stepId: string, query: Record<string, unknown>, id?: string): void {
-    const visitor = visitorOf(services, request, query);
+    const visitor = countedVisitor(services, request, query);
     if (!visitor) return;
     services.recorder.gather(makeEvent(services, 'page.viewed', loadShop(services.db).settings.mode, visitor, { funnelId, stepId }, id), visitor);
   }

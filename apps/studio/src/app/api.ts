@@ -62,7 +62,8 @@ export interface StepPage {
 
 export interface OrderRow {
   id: string;
-  number: number;
+  /** Null for a gift. */
+  number: number | null;
   paidAt: number;
   firstName: string;
   email: string;

@@ -9,9 +9,10 @@ export const formatCount = (count: number) => whole.format(count);
 /** An amount of minor units, or a dash. */
 export const formatAmount = (amount: number | null, currency: string) => (amount === null ? '–' : formatMoney(Math.round(amount), currency));
 
-/** Day and time in the shop's time zone. */
+/** Day and time in a time zone; the year only where it is not the present one. */
 export function formatTime(at: number, timeZone?: string): string {
-  return new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit', timeZone }).format(at);
+  const year = new Date(at).getFullYear() === new Date().getFullYear() ? {} : ({ year: 'numeric' } as const);
+  return new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', ...year, hour: '2-digit', minute: '2-digit', timeZone }).format(at);
 }
 
 export function formatClock(at: number, timeZone?: string): string {

@@ -1,16 +1,7 @@
 import { createBrowserRouter, Navigate } from 'react-router';
-import { CatalogPage } from '../catalog/CatalogPage';
-import { ProductPage } from '../catalog/ProductPage';
-import { ConnectionsPage } from '../connections/ConnectionsPage';
 import { FunnelsPage } from '../funnels/FunnelsPage';
-import { NewFunnelPage } from '../funnels/NewFunnelPage';
 import { Workspace } from '../funnels/Workspace';
-import { ContactPage } from '../sales/ContactPage';
-import { ContactsPage } from '../sales/ContactsPage';
-import { OrderPage } from '../sales/OrderPage';
-import { OrdersPage } from '../sales/OrdersPage';
 import { SalesLayout } from '../sales/SalesLayout';
-import { SettingsPage } from '../settings/SettingsPage';
 import { TodayPage } from '../today/TodayPage';
 import { NotHere } from './NotHere';
 import { Shell } from './Shell';
@@ -21,7 +12,7 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <TodayPage /> },
       { path: '/funnels', element: <FunnelsPage /> },
-      { path: '/funnels/new', element: <NewFunnelPage /> },
+      { path: '/funnels/new', lazy: async () => ({ Component: (await import('../funnels/NewFunnelPage')).NewFunnelPage }) },
       {
         path: '/funnels/:funnelId',
         element: <Workspace />,
@@ -31,22 +22,22 @@ export const router = createBrowserRouter([
           { path: 'page/:stepId', lazy: async () => ({ Component: (await import('../page/PageEditor')).PageEditor }) },
         ],
       },
-      { path: '/catalog', element: <CatalogPage /> },
-      { path: '/catalog/new', element: <ProductPage /> },
-      { path: '/catalog/:productId', element: <ProductPage /> },
+      { path: '/catalog', lazy: async () => ({ Component: (await import('../catalog/CatalogPage')).CatalogPage }) },
+      { path: '/catalog/new', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
+      { path: '/catalog/:productId', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
       {
         path: '/sales',
         element: <SalesLayout />,
         children: [
           { index: true, element: <Navigate to="orders" replace /> },
-          { path: 'orders', element: <OrdersPage /> },
-          { path: 'orders/:orderId', element: <OrderPage /> },
-          { path: 'contacts', element: <ContactsPage /> },
-          { path: 'contacts/:contactId', element: <ContactPage /> },
+          { path: 'orders', lazy: async () => ({ Component: (await import('../sales/OrdersPage')).OrdersPage }) },
+          { path: 'orders/:orderId', lazy: async () => ({ Component: (await import('../sales/OrderPage')).OrderPage }) },
+          { path: 'contacts', lazy: async () => ({ Component: (await import('../sales/ContactsPage')).ContactsPage }) },
+          { path: 'contacts/:contactId', lazy: async () => ({ Component: (await import('../sales/ContactPage')).ContactPage }) },
         ],
       },
-      { path: '/connections', element: <ConnectionsPage /> },
-      { path: '/settings', element: <SettingsPage /> },
+      { path: '/connections', lazy: async () => ({ Component: (await import('../connections/ConnectionsPage')).ConnectionsPage }) },
+      { path: '/settings', lazy: async () => ({ Component: (await import('../settings/SettingsPage')).SettingsPage }) },
       { path: '*', element: <NotHere /> },
     ],
   },

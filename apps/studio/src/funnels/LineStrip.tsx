@@ -18,7 +18,7 @@ export function LineStrip({ funnel, stops, currentId, hrefOf }: { funnel: Funnel
             <li key={stop.id} className="relative flex-1 min-w-0">
               {index > 0 ? <span className="absolute right-1/2 left-[-50%] top-[13px] h-1 bg-go" aria-hidden="true" /> : null}
               <Link to={hrefOf(stop.id)} aria-current={current ? 'page' : undefined} className="relative flex flex-col items-center gap-0.5 pt-0.5 pb-1 rounded-md group">
-                <span className="relative">
+                <span className="relative z-10">
                   <StopMark kind={stop.kind} current={current} size={current ? 28 : 26} />
                   {changed ? <span className="absolute -top-1 -right-2 size-2.5 rounded-full bg-info" title="Not published yet" /> : null}
                   {problem ? <TriangleAlert size={14} className="absolute -top-1.5 -right-5 fill-way text-ink" aria-hidden="true" /> : null}

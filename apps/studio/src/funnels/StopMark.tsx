@@ -5,7 +5,7 @@ export function StopMark({ kind, current, size }: { kind: StepKind; current: boo
   const fill = current ? '#F4C20D' : '#FFFFFF';
   const common = { fill, stroke: '#10262B', strokeWidth: 3 };
   return (
-    <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="relative shrink-0">
+    <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="relative z-10 shrink-0">
       {kind === 'checkout' || kind === 'offer' ? (
         <rect x="3" y="3" width="18" height="18" rx="4" {...common} />
       ) : (

@@ -58,7 +58,7 @@ export function Workspace() {
           </IconButton>
           <span className="ml-auto flex items-center gap-3">
             <SaveState timeZone={shop.settings.timeZone} />
-            <Button look="main" onClick={() => setOpen('publish')}>
+            <Button look={funnel.version > 0 && count === 0 ? 'plain' : 'main'} onClick={() => setOpen('publish')}>
               <Upload size={16} aria-hidden="true" />
               {funnel.version === 0 ? 'Publish' : count === 0 ? 'Published' : `Publish ${count} ${count === 1 ? 'change' : 'changes'}`}
             </Button>

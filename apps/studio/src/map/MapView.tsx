@@ -137,7 +137,7 @@ const BAND_REACH = 4000;
 
 /** The grounds of the bands behind the stops, every other one a little darker. */
 function Bands({ layout }: { layout: Layout }) {
-  const top = Math.min(...Object.values(layout.positions).map((position) => position.y)) - 64;
+  const top = Math.min(...Object.values(layout.positions).map((position) => position.y)) - 44;
   return (
     <ViewportPortal>
       {layout.bands.map((band, index) => (

@@ -20,7 +20,7 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
   const problem = funnel.problems.find((candidate) => candidate.stepId === step.id);
   return (
     <div className="rounded-md border-[1.5px] border-ink bg-white overflow-hidden cursor-pointer hover:outline-3 hover:outline-way" style={{ width: STOP_WIDTH, height: STOP_HEIGHT }}>
-      <Handle type="target" position={Position.Left} className="!opacity-0" style={{ top: PICTURE_HEIGHT - 20 }} />
+      <Handle type="target" position={Position.Left} className="!opacity-0 !size-px !min-w-0 !min-h-0 !left-0" style={{ top: PICTURE_HEIGHT - 20 }} />
       <div className="relative border-b border-line bg-band" style={{ height: PICTURE_HEIGHT }}>
         {draft ? <PagePicture page={draft.page} context={studioContext(shop, funnel, step, draft.pictures)} width={STOP_WIDTH - 3} height={PICTURE_HEIGHT} /> : null}
         {step.kind === 'checkout' && product ? (
@@ -34,18 +34,14 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
           <>
             <p className="text-soft figures">{cameWords(step, figures.came)}</p>
             <p className="font-semibold figures truncate">
-              {step.kind === 'checkout' ? (
-                <>
-                  {formatRate(figures.rate)} paid{totals?.averageOrder ? ` · AOV ${formatAmount(totals.averageOrder, currency)}` : ''}
-                </>
-              ) : (
-                `${formatRate(figures.rate)} ${STEP_GOALS[step.kind].reached}`
-              )}
+              {formatRate(figures.rate)} {STEP_GOALS[step.kind].reached}
             </p>
+            {step.kind === 'checkout' && totals?.averageOrder ? <p className="text-soft figures">{formatAmount(totals.averageOrder, currency)} an order</p> : null}
+            {step.id === funnel.graph.entryId && totals?.revenuePerVisitor != null ? <p className="text-soft figures">{formatAmount(totals.revenuePerVisitor, currency)} a visitor</p> : null}
           </>
         ) : null}
       </div>
-      <Handle type="source" position={Position.Right} className="!opacity-0" style={{ top: PICTURE_HEIGHT - 20 }} />
+      <Handle type="source" position={Position.Right} className="!opacity-0 !size-px !min-w-0 !min-h-0 !right-0" style={{ top: PICTURE_HEIGHT - 20 }} />
     </div>
   );
 }

@@ -46,7 +46,7 @@ export function ContactPage() {
                 <li key={order.id} className="flex justify-between gap-3 border-b border-line last:border-0 py-2">
                   <span>
                     <Link to={`/sales/orders/${order.id}`} className="font-semibold text-info underline">
-                      {order.number}
+                      {order.number ?? 'Gift'}
                     </Link>{' '}
                     {order.goods}
                     <span className="block text-soft">{formatTime(order.paidAt, timeZone)}</span>

@@ -16,7 +16,7 @@ export function OrderPage() {
   if (!order) return <Waiting error={error} retry={refetch} />;
   const timeZone = shop?.settings.timeZone;
   return (
-    <Page title={order.number ? `Order ${order.number}` : 'Open order'} actions={order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}>
+    <Page title={order.number ? `Order ${order.number}` : order.state === 'paid' ? 'Gift' : 'Open order'} actions={order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}>
       <p className="mb-4">
         <Link to="/sales/orders" className="inline-flex items-center gap-1.5 text-info underline">
           <ArrowLeft size={16} aria-hidden="true" /> All orders

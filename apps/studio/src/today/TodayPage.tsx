@@ -1,7 +1,7 @@
 import { ArrowRight, Check, Circle } from 'lucide-react';
 import { Link } from 'react-router';
 import { api, type Today } from '../app/api';
-import { formatAmount, formatCount } from '../app/format';
+import { formatAmount, formatCount, formatTime } from '../app/format';
 import { Page, Panel, Waiting } from '../ui/Page';
 
 export function TodayPage() {
@@ -11,6 +11,7 @@ export function TodayPage() {
     <Page title="Today">
       <Figures today={data} />
       {data.nextSteps.length > 0 ? <NextSteps steps={data.nextSteps} /> : null}
+      <LatestOrders />
       <Panel title="What needs you">
         {data.needs.length === 0 ? <p className="text-soft">Nothing waits for you.</p> : null}
         <ul>
@@ -50,6 +51,32 @@ function Figures({ today }: { today: Today }) {
           </div>
         ))}
       </dl>
+    </Panel>
+  );
+}
+
+const LATEST = 5;
+
+function LatestOrders() {
+  const { data: orders } = api.useOrdersQuery();
+  const { data: shop } = api.useShopQuery();
+  if (!orders || orders.length === 0) return null;
+  return (
+    <Panel title="Latest orders">
+      <ul>
+        {orders.slice(0, LATEST).map((order) => (
+          <li key={order.id} className="border-b border-line last:border-0">
+            <Link to={`/sales/orders/${order.id}`} className="figures grid grid-cols-[5rem_11rem_minmax(0,1fr)_auto] gap-4 py-2 hover:bg-ground">
+              <span className="font-semibold">{order.number}</span>
+              <span className="text-soft">{formatTime(order.paidAt, shop?.settings.timeZone)}</span>
+              <span className="truncate">
+                {order.firstName}, {order.goods}
+              </span>
+              <span className="font-semibold">{formatAmount(order.total, order.currency)}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
     </Panel>
   );
 }

@@ -79,7 +79,7 @@ export function DataTable<Row>(props: {
                 // biome-ignore lint/a11y/useKeyWithClickEvents: the link in the row does the same by keyboard
                 <tr key={row.id} className="border-b border-line last:border-0 hover:bg-ground cursor-pointer" style={{ height: ROW_HEIGHT }} onClick={() => navigate(props.hrefOf(row.original))}>
                   {row.getVisibleCells().map((cell) => (
-                    <td key={cell.id} className={`px-4 ${props.endColumns.includes(cell.column.id) ? 'text-right' : ''}`}>
+                    <td key={cell.id} className={`px-4 max-w-80 truncate ${props.endColumns.includes(cell.column.id) ? 'text-right' : ''}`}>
                       {flexRender(cell.column.columnDef.cell, cell.getContext())}
                     </td>
                   ))}

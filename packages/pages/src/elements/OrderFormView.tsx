@@ -1,7 +1,8 @@
-import type { ElementOf } from '@ruta/core';
+import { type ElementOf, formatMoney } from '@ruta/core';
 import { type CheckoutView, usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Field, TextField } from './Field';
+import { QuoteTable } from './QuoteTable';
 
 export function OrderFormView({ element }: { element: ElementOf<'order-form'> }) {
   const { context, edit } = usePage();
@@ -32,6 +33,15 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
       <p className="form-message" role="alert" data-message="" hidden={!checkout.message}>
         {checkout.message}
       </p>
+      <details className="order-peek">
+        <summary>
+          <span>Your order</span>
+          <strong data-total="">{formatMoney(checkout.quote.dueToday, checkout.quote.currency)}</strong>
+        </summary>
+        <div data-summary="">
+          <QuoteTable quote={checkout.quote} dueLabel="Today" />
+        </div>
+      </details>
       <OrderFields element={element} checkout={checkout} />
       <button className="button button-main button-wide" type="submit" data-pay="">
         {label}

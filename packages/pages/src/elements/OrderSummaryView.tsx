@@ -7,7 +7,7 @@ export function OrderSummaryView({ element }: { element: ElementOf<'order-summar
   const { context } = usePage();
   const quote = context.checkout?.quote;
   return (
-    <section className="panel" aria-label="Order summary">
+    <section className="panel order-summary" aria-label="Order summary">
       <h2 className="panel-title">
         <WordsView words={element.title} elementId={element.id} path={['title']} />
       </h2>

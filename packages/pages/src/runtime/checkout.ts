@@ -104,7 +104,7 @@ function start(form: HTMLFormElement): void {
   function show(answer: PayAnswer): void {
     if (answer.quote) {
       for (const summary of document.querySelectorAll('[data-summary]')) summary.innerHTML = answer.quote.html;
-      for (const total of document.querySelectorAll('[data-pay] [data-total]')) total.textContent = answer.quote.total;
+      for (const total of document.querySelectorAll('[data-pay] [data-total], .order-peek > summary [data-total]')) total.textContent = answer.quote.total;
       const shown = field('shown');
       if (shown) shown.value = String(answer.quote.dueToday);
       if (payment) payment.hidden = answer.quote.dueToday === 0;

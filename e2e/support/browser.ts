@@ -1,0 +1,134 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { Browser, Builder, By, type Locator, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import chrome from 'selenium-webdriver/chrome';
+
+const WAIT_MS = 15_000;
+
+/** A real browser without a window, with a profile of its own: a person nobody has seen before. */
+export class Person {
+  private constructor(
+    readonly driver: WebDriver,
+    private readonly profile: string,
+  ) {}
+
+  static async arrive(options: { width?: number; height?: number; script?: boolean; userAgent?: string; language?: string } = {}): Promise<Person> {
+    const { width = 1280, height = 800, script = true } = options;
+    const profile = mkdtempSync(path.join(tmpdir(), 'ruta-browser-'));
+    const settings = new chrome.Options().setChromeBinaryPath(process.env.CHROMIUM ?? '/usr/bin/chromium');
+    settings.addArguments(
+      '--headless=new',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-dev-shm-usage',
+      '--hide-scrollbars',
+      '--force-color-profile=srgb',
+      `--lang=${options.language ?? 'en-GB'}`,
+      `--user-data-dir=${profile}`,
+      `--window-size=${width},${height}`,
+      ...(options.userAgent ? [`--user-agent=${options.userAgent}`] : []),
+    );
+    if (!script) settings.setUserPreferences({ 'profile.managed_default_content_settings.javascript': 2 });
+    const driver = await new Builder()
+      .forBrowser(Browser.CHROME)
+      .setChromeOptions(settings)
+      .setChromeService(new chrome.ServiceBuilder(process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver'))
+      .build();
+    // The size of what is seen, not of a window with borders that nobody sees.
+    await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 });
+    return new Person(driver, profile);
+  }
+
+  async leave(): Promise<void> {
+    await this.driver.quit();
+    rmSync(this.profile, { recursive: true, force: true });
+  }
+
+  open = (url: string) => this.driver.get(url);
+  address = () => this.driver.getCurrentUrl();
+
+  find(locator: Locator | string): Promise<WebElement> {
+    return Promise.resolve(this.driver.wait(until.elementLocated(typeof locator === 'string' ? By.css(locator) : locator), WAIT_MS, `nothing matches ${JSON.stringify(locator)}`));
+  }
+
+  findAll(css: string): Promise<WebElement[]> {
+    return this.driver.findElements(By.css(css));
+  }
+
+  /** A button or link by the words on it. */
+  byWords(words: string, tag = '*[self::button or self::a or self::label or self::summary or @role="menuitem"]'): Promise<WebElement> {
+    return this.find(By.xpath(`//${tag}[contains(normalize-space(.), ${quoted(words)})]`));
+  }
+
+  /** A form's control by the words of its label. */
+  async byLabel(label: string): Promise<WebElement> {
+    const element = await this.find(By.xpath(`//label[starts-with(normalize-space(.), ${quoted(label)})]`));
+    const target = await element.getAttribute('for');
+    if (target) return this.driver.findElement(By.id(target));
+    return element.findElement(By.css('input, select, textarea'));
+  }
+
+  async click(target: WebElement | string): Promise<void> {
+    const element = typeof target === 'string' ? await this.byWords(target) : target;
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+    await this.driver.wait(until.elementIsEnabled(element), WAIT_MS);
+    await element.click();
+  }
+
+  async type(label: string, text: string): Promise<void> {
+    const element = await this.byLabel(label);
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+    await element.sendKeys(chordSelectAll(), text);
+  }
+
+  async choose(label: string, option: string): Promise<void> {
+    const select = await this.byLabel(label);
+    await select.findElement(By.xpath(`.//option[starts-with(normalize-space(.), ${quoted(option)})]`)).click();
+  }
+
+  /** Waits until the page says something. */
+  async sees(words: string): Promise<void> {
+    await this.driver.wait(
+      async () => (await this.text()).includes(words),
+      WAIT_MS,
+      `“${words}” is not to be seen`,
+    );
+  }
+
+  text(): Promise<string> {
+    return this.driver.executeScript<string>('return document.body ? document.body.innerText : ""').catch(() => '');
+  }
+
+  until(condition: () => Promise<boolean>, what: string): Promise<boolean> {
+    return Promise.resolve(this.driver.wait(condition, WAIT_MS, what));
+  }
+
+  /** Runs an action inside a frame and comes back out. */
+  async inside<T>(css: string, action: () => Promise<T>): Promise<T> {
+    await this.driver.switchTo().frame(await this.find(css));
+    try {
+      return await action();
+    } finally {
+      await this.driver.switchTo().defaultContent();
+    }
+  }
+
+  async picture(): Promise<Buffer> {
+    return Buffer.from(await this.driver.takeScreenshot(), 'base64');
+  }
+}
+
+function chordSelectAll(): string {
+  // Select everything, so that what is typed replaces it.
+  return '\uE009a\uE000';
+}
+
+function quoted(words: string): string {
+  return words.includes('"') ? `'${words}'` : `"${words}"`;
+}
