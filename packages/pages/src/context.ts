@@ -1,14 +1,6 @@
-import type { Action, BoundValue, Brand, PageDocument, Quote, Words } from '@ruta/core';
+import type { Action, BoundValue, Brand, PageDocument, PictureInfo, Quote, Words } from '@ruta/core';
 import type { ReactNode } from 'react';
 import { createContext, useContext } from 'react';
-
-/** A stored picture: its own size in pixels and the widths it is kept at. */
-export interface PictureInfo {
-  id: string;
-  width: number;
-  height: number;
-  widths: number[];
-}
 
 export interface ShownProduct {
   name: string;

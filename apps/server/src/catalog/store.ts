@@ -1,6 +1,7 @@
 import type { Product, ProductFile, ProductInput } from '@ruta/core';
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { findPictures } from '../files/store';
 import { files } from '../files/tables';
 import { fieldRefusal, notFound } from '../http/problem';
 import { newId } from '../ids';
@@ -85,5 +86,6 @@ function withFiles(db: Db, rows: Array<typeof products.$inferSelect>): Product[]
     .all();
   const byProduct = new Map<string, ProductFile[]>();
   for (const { productId, ...file } of linked) byProduct.set(productId, [...(byProduct.get(productId) ?? []), file]);
-  return rows.map((row) => ({ ...row, files: byProduct.get(row.id) ?? [] }));
+  const pictures = findPictures(db, rows.flatMap((row) => row.pictureId ?? []));
+  return rows.map((row) => ({ ...row, picture: pictures[row.pictureId ?? ''] ?? null, files: byProduct.get(row.id) ?? [] }));
 }

@@ -42,10 +42,12 @@ export function assetRoutes(services: Services): Router {
     const { id, file } = request.params as { id: string; file: string };
     const match = /^(\d+)\.(avif|webp)$/.exec(file);
     const picture = findPictures(services.db, [id])[id];
-    if (!match || !picture?.widths.includes(Number(match[1]))) return next();
+    if (!match || !picture) return next();
+    // A picture smaller than what is asked for is kept at its own width only.
+    const width = picture.widths.find((kept) => kept >= Number(match[1])) ?? picture.widths.at(-1) ?? 0;
     const format = match[2] as 'avif' | 'webp';
     response.set({ 'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`, 'content-type': `image/${format}`, 'x-content-type-options': 'nosniff' });
-    return response.sendFile(picturePath(services, id, Number(match[1]), format), { cacheControl: false }, (error) => error && next(error));
+    return response.sendFile(picturePath(services, id, width, format), { cacheControl: false }, (error) => error && next(error));
   });
   const kept = { maxAge: YEAR_SECONDS * 1000, immutable: true, index: false };
   router.use(

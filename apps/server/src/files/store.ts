@@ -3,7 +3,7 @@ import { copyFile } from 'node:fs/promises';
 import path from 'node:path';
 import { eq, inArray } from 'drizzle-orm';
 import sharp from 'sharp';
-import type { PictureInfo } from '@ruta/pages';
+import type { PictureInfo } from '@ruta/core';
 import type { Db } from '../db/open';
 import { fieldRefusal } from '../http/problem';
 import { newId } from '../ids';

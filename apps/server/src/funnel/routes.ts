@@ -1,4 +1,4 @@
-import { FunnelFiguresSchema, GraphSchema, PageDocumentSchema, PriceSchema, stopsInOrder } from '@ruta/core';
+import { FunnelFiguresSchema, GraphSchema, PageDocumentSchema, PictureInfoSchema, PriceSchema, stopsInOrder } from '@ruta/core';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { findProduct } from '../catalog/store';
@@ -22,8 +22,7 @@ const FunnelRowSchema = z.object({
   figures: FunnelFiguresSchema,
 });
 
-const PictureSchema = z.object({ id: z.string(), width: z.int(), height: z.int(), widths: z.array(z.int()) });
-const ShownProductSchema = z.object({ id: z.string(), name: z.string(), description: z.string(), picture: PictureSchema.nullable(), current: z.int(), regular: z.int(), onSale: z.boolean(), price: PriceSchema });
+const ShownProductSchema = z.object({ id: z.string(), name: z.string(), description: z.string(), picture: PictureInfoSchema.nullable(), current: z.int(), regular: z.int(), onSale: z.boolean(), price: PriceSchema });
 
 const FunnelDetailSchema = z.object({
   id: z.string(),
@@ -42,7 +41,7 @@ const FunnelDetailSchema = z.object({
   publications: z.array(z.object({ version: z.int(), at: z.int() })),
 });
 
-const StepPageSchema = z.object({ stepId: z.string(), revision: z.int(), page: PageDocumentSchema, pictures: z.record(z.string(), PictureSchema) });
+const StepPageSchema = z.object({ stepId: z.string(), revision: z.int(), page: PageDocumentSchema, pictures: z.record(z.string(), PictureInfoSchema) });
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const DEFAULT_DAYS = 30;
@@ -60,7 +59,7 @@ export function funnelRoutes(api: Api, services: Services): void {
     const productIds = [...new Set([...graph.steps.flatMap((step) => step.productId ?? []), ...(funnel.giftId ? [funnel.giftId] : [])])];
     const products = productIds.flatMap((productId) => {
       const product = findProduct(db, productId);
-      const shown = product && shownProduct(db, product, now);
+      const shown = product && shownProduct(product, now);
       return product && shown ? [[productId, { id: productId, ...shown, price: product.price }] as const] : [];
     });
     const publication = { snapshot: { slug: funnel.slug, graph } } as Parameters<typeof stepPath>[0]['publication'];

@@ -1,12 +1,12 @@
 import { ModeSchema, QuoteSchema } from '@ruta/core';
-import { and, desc, eq, gt, isNotNull, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, isNotNull, or, type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { findContact } from '../contacts/store';
 import { contacts } from '../contacts/tables';
 import { funnels, steps } from '../funnel/tables';
 import { notFound } from '../http/problem';
 import type { Api } from '../http/api';
-import { sendAgain } from '../outbox/outbox';
+import { type OutboxRow, sendAgain } from '../outbox/outbox';
 import { outbox } from '../outbox/tables';
 import type { Services } from '../services';
 import { events } from '../tracking/tables';
@@ -107,7 +107,11 @@ export function salesRoutes(api: Api, services: Services): void {
       mails: mails
         .filter((row) => row.kind === 'mail')
         .map((row) => ({ id: row.id, to: String(row.payload.to), subject: String(row.payload.subject), sentAt: row.sentAt, failedAt: row.failedAt, lastError: row.lastError })),
-      story: storyOf(eq(events.orderId, order.id)),
+      story: withMails(
+        // From the buyer's first step into the funnel on, not only from the payment.
+        storyOf(or(eq(events.orderId, order.id), order.visitorId ? and(eq(events.visitorId, order.visitorId), eq(events.funnelId, order.funnelId)) : undefined)),
+        mails,
+      ),
     };
   });
 
@@ -148,12 +152,12 @@ export function salesRoutes(api: Api, services: Services): void {
     return {
       ...toContact(row),
       orderList: listed().where(and(eq(orders.contactId, id), isNotNull(orders.paidAt))).all().map(toRow),
-      story: storyOf(eq(events.contactId, id)),
+      story: withMails(storyOf(eq(events.contactId, id)), db.select().from(outbox).where(eq(outbox.contactId, id)).all()),
     };
   });
 
   /** Events in order, each with the name of the stop it happened at. */
-  function storyOf(where: ReturnType<typeof eq>) {
+  function storyOf(where: SQL | undefined) {
     return db
       .select({ at: events.at, kind: events.kind, data: events.data, stepName: steps.name })
       .from(events)
@@ -164,4 +168,10 @@ export function salesRoutes(api: Api, services: Services): void {
       .all()
       .map(({ at, kind, data, stepName }) => ({ at, kind, detail: { ...data, ...(stepName ? { stop: stepName } : {}) } }));
   }
+}
+
+/** A story with the mails that were sent, each at its time. */
+function withMails(story: Array<z.infer<typeof StoryEntrySchema>>, mails: OutboxRow[]) {
+  const sent = mails.flatMap((mail) => (mail.kind === 'mail' && mail.sentAt ? [{ at: mail.sentAt, kind: 'mail.sent', detail: { subject: mail.payload.subject, to: mail.payload.to } }] : []));
+  return [...story, ...sent].sort((a, b) => a.at - b.at);
 }

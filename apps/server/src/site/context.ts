@@ -1,17 +1,15 @@
 import { allElements, currentPrice, type PageDocument, type Product } from '@ruta/core';
 import { type PageContext, PERSONAL_VALUES, type ShownProduct } from '@ruta/pages';
 import { findProduct } from '../catalog/store';
-import type { Db } from '../db/open';
 import { findPictures } from '../files/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import type { LiveStep } from './publicPages';
 
 /** A product as a page shows it at a moment. */
-export function shownProduct(db: Db, product: Product | undefined, now: number): ShownProduct | null {
+export function shownProduct(product: Product | undefined, now: number): ShownProduct | null {
   if (!product) return null;
-  const picture = product.pictureId ? (findPictures(db, [product.pictureId])[product.pictureId] ?? null) : null;
-  return { name: product.name, description: product.description, picture, ...currentPrice(product.price, now) };
+  return { name: product.name, description: product.description, picture: product.picture, ...currentPrice(product.price, now) };
 }
 
 /** Ids of all pictures a page's document names. */
@@ -37,8 +35,8 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
   return {
     brand,
     shop: { name: settings.name, email: settings.contactEmail, currency: settings.currency },
-    product: shownProduct(db, step.productId ? findProduct(db, step.productId) : undefined, now),
-    gift: shownProduct(db, giftId ? findProduct(db, giftId) : undefined, now),
+    product: shownProduct(step.productId ? findProduct(db, step.productId) : undefined, now),
+    gift: shownProduct(giftId ? findProduct(db, giftId) : undefined, now),
     buyer: null,
     pictures: findPictures(db, pictureIds(page)),
     assetBase: '',

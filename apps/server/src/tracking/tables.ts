@@ -34,6 +34,7 @@ export const events = sqliteTable(
     index('events_at').on(table.at),
     index('events_order').on(table.orderId),
     index('events_contact').on(table.contactId),
+    index('events_visitor').on(table.visitorId),
     index('events_step').on(table.stepId, table.kind),
   ],
 );

@@ -1,6 +1,5 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
-import type { Brand, FunnelFigures, FunnelTemplate, Graph, PageDocument, Price, Product, ProductInput, Quote, Shop } from '@ruta/core';
-import type { PictureInfo } from '@ruta/pages';
+import type { Brand, FunnelFigures, FunnelTemplate, Graph, PageDocument, PictureInfo, Price, Product, ProductInput, Quote, Shop } from '@ruta/core';
 
 export interface Session {
   user: { id: string; email: string; name: string; role: 'owner' | 'editor' | 'viewer' } | null;

@@ -115,7 +115,7 @@ function TemplatePictures({ template, product, gift, shop }: { template: FunnelT
   const drawn = useMemo(() => {
     const stand = gift ?? { id: newId('product'), name: 'A free gift', pictureId: null };
     const { graph, pages } = drawFunnel(template, { product, gift: FUNNEL_TEMPLATES[template].needsGift ? stand : undefined }, newId);
-    const shown = (source: Product) => ({ id: source.id, name: source.name, description: source.description, picture: null, price: source.price, ...currentPrice(source.price, Date.now()) });
+    const shown = (source: Product) => ({ id: source.id, name: source.name, description: source.description, picture: source.picture, price: source.price, ...currentPrice(source.price, Date.now()) });
     const products = { [product.id]: shown(product), ...(gift ? { [gift.id]: shown(gift) } : {}) };
     return { graph, pages, products };
   }, [template, product, gift]);

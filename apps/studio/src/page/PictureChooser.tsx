@@ -1,4 +1,4 @@
-import type { PictureInfo } from '@ruta/pages';
+import type { PictureInfo } from '@ruta/core';
 import { ImagePlus } from 'lucide-react';
 import { useState } from 'react';
 import { type Problem, upload } from '../app/api';

@@ -5,7 +5,7 @@ import { newId } from '../app/newId';
 import { Modal } from '../ui/Modal';
 import { PagePicture } from './PageFrame';
 
-const PICTURE = { width: 384, height: 150 };
+const PICTURE = { width: 366, height: 124 };
 
 /** Ready sections by purpose, each shown in the seller's own brand. */
 export function SectionLibrary({ context, onClose, onChoose }: { context: PageContext; onClose: () => void; onChoose: (section: Section) => void }) {

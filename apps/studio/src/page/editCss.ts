@@ -13,7 +13,7 @@ body{overflow:hidden}
 .edit-tag{position:absolute;left:-4px;top:-26px;z-index:4;background:#F4C20D;color:#10262B;font:700 12px/1 Overpass Variable,system-ui,sans-serif;padding:5px 9px;border-radius:4px 4px 0 0;white-space:nowrap;pointer-events:none}
 .edit-plus{position:absolute;left:50%;bottom:0;transform:translate(-50%,50%);z-index:5;display:inline-flex;gap:6px;align-items:center;background:#fff;color:#10262B;border:1.5px solid #10262B;border-radius:6px;padding:7px 12px;font:600 13px/1 Overpass Variable,system-ui,sans-serif;cursor:pointer;opacity:0}
 .edit-section:hover>.edit-plus,.edit-plus:focus-visible,.edit-section[data-selected]>.edit-plus{opacity:1}
-.edit-column{min-height:24px}
+.edit-element :is(input,select,textarea,iframe,summary){pointer-events:none}
 .edit-empty{border:1.5px dashed #8a8f99;border-radius:6px;padding:18px;text-align:center;font:500 13px/1.4 system-ui,sans-serif;background:transparent;color:inherit;cursor:pointer}
 .words-holder,.words-editor{outline:none;min-width:1ch;white-space:pre-wrap}
 .words-editor p{margin:0;font:inherit;max-width:none;color:inherit}

@@ -1,5 +1,4 @@
-import { applyOperation, type Operation, type PageDocument } from '@ruta/core';
-import type { PictureInfo } from '@ruta/pages';
+import { applyOperation, type Operation, type PageDocument, type PictureInfo } from '@ruta/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 export type Selection = { kind: 'section' | 'element'; id: string } | null;

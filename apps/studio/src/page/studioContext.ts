@@ -1,5 +1,5 @@
-import { quote, type Step, TAX_RATES_EU } from '@ruta/core';
-import type { CheckoutView, PageContext, PictureInfo } from '@ruta/pages';
+import { type PictureInfo, quote, type Step, TAX_RATES_EU } from '@ruta/core';
+import type { CheckoutView, PageContext } from '@ruta/pages';
 import type { FunnelDetail, ShopView } from '../app/api';
 
 /** What a page is shown with in the studio: the shop's brand, the step's product, and a made-up buyer. */

@@ -31,6 +31,8 @@ function wordsOf({ kind, detail }: StoryEntry, currency: string): string {
       return `Paid ${money}`;
     case 'file.fetched':
       return `Fetched “${detail.file ?? 'a file'}”`;
+    case 'mail.sent':
+      return `Mail to ${detail.to}: ${detail.subject}`;
     default:
       return kind;
   }

@@ -1,2 +1,3 @@
 export * from './currentPrice';
+export * from './picture';
 export * from './product';

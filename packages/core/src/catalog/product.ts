@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { idSchema } from '../ids';
 import { AmountSchema } from '../money';
+import { PictureInfoSchema } from './picture';
 
 /** Tax classes of goods; each country gives every class a rate. */
 export const TaxClassSchema = z.enum(['standard', 'reduced', 'digital', 'exempt']);
@@ -56,6 +57,7 @@ export type ProductFile = z.infer<typeof ProductFileSchema>;
 
 export const ProductSchema = ProductInputSchema.extend({
   id: idSchema('product'),
+  picture: PictureInfoSchema.nullable(),
   files: z.array(ProductFileSchema),
   archivedAt: z.int().nullable(),
   createdAt: z.int(),

@@ -12,7 +12,6 @@ export const EventKindSchema = z.enum([
   'payment.failed',
   'order.paid',
   'file.fetched',
-  'mail.sent',
 ]);
 export type EventKind = z.infer<typeof EventKindSchema>;
 

@@ -1,5 +1,5 @@
-import type { ElementOf, PictureSource } from '@ruta/core';
-import { type PageContext, type PictureInfo, usePage } from '../context';
+import type { ElementOf, PictureInfo, PictureSource } from '@ruta/core';
+import { type PageContext, usePage } from '../context';
 
 /** The stored picture that a source stands for on this page. */
 export function pictureOf(source: PictureSource | null, context: PageContext): PictureInfo | null {

@@ -1,0 +1,140 @@
+const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/131.0 Safari/537.36';
+
+/** Something that keeps cookies between requests, as a browser does. */
+class Browser {
+  private readonly cookies = new Map<string, string>();
+  constructor(
+    readonly base: string,
+    private readonly agent = BROWSER,
+  ) {}
+
+  cookie(name: string): string | undefined {
+    return this.cookies.get(name);
+  }
+
+  setCookie(name: string, value: string): void {
+    this.cookies.set(name, value);
+  }
+
+  async request(path: string, init: RequestInit = {}): Promise<Response> {
+    const headers = new Headers(init.headers);
+    headers.set('user-agent', this.agent);
+    if (this.cookies.size > 0) headers.set('cookie', [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '));
+    const response = await fetch(path.startsWith('http') ? path : this.base + path, { redirect: 'manual', ...init, headers });
+    for (const cookie of response.headers.getSetCookie()) {
+      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
+      this.cookies.set(name, value);
+    }
+    return response;
+  }
+
+  get = (path: string) => this.request(path);
+  json = (path: string, body: unknown, method = 'POST', headers: Record<string, string> = {}) =>
+    this.request(path, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json', accept: 'application/json', ...headers } });
+  form = (path: string, fields: Record<string, string>) =>
+    this.request(path, { method: 'POST', body: new URLSearchParams(fields), headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' } });
+}
+
+export const OWNER = { name: 'Inês', email: 'ines@perigeelane.test', password: 'a long enough one' };
+
+/** The seller, signed in to the studio. */
+export class Seller extends Browser {
+  private csrf = '';
+
+  /** Sets up a wholly new shop and signs in. */
+  static async ofNewShop(studio: string): Promise<Seller> {
+    const seller = new Seller(studio);
+    const response = await seller.json('/api/setup', { ...OWNER, shop: { name: 'Perigee Lane', country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true } });
+    if (!response.ok) throw new Error(await response.text());
+    seller.csrf = ((await response.json()) as { csrfToken: string }).csrfToken;
+    return seller;
+  }
+
+  send = (path: string, body: unknown, method = 'POST') => this.json(`/api${path}`, body, method, { 'x-csrf-token': this.csrf });
+  upload(kind: 'pictures' | 'downloads', name: string, content: Uint8Array<ArrayBuffer> | string): Promise<Response> {
+    const body = new FormData();
+    body.append('file', new File([content], name));
+    return this.request(`/api/uploads/${kind}`, { method: 'POST', body, headers: { 'x-csrf-token': this.csrf } });
+  }
+
+  // biome-ignore lint/suspicious/noExplicitAny: answers of the API are looked into by tests, which say what they expect
+  async read(path: string): Promise<any> {
+    const response = await this.get(`/api${path}`);
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+    return response.json();
+  }
+
+  // biome-ignore lint/suspicious/noExplicitAny: as above
+  async make(path: string, body: unknown, method = 'POST'): Promise<any> {
+    const response = await this.send(path, body, method);
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+    return response.json();
+  }
+
+  /** A published funnel that sells one digital product with a file; with a gift it begins with an opt-in. */
+  async sellingFunnel(options: { gift?: boolean; price?: number } = {}) {
+    const stored = (await (await this.upload('downloads', 'lesson.pdf', 'the lesson itself')).json()) as { id: string };
+    const product = await this.make('/products', { name: 'First Light', price: { kind: 'one-time', regular: options.price ?? 13_800 } });
+    await this.make(`/products/${product.id}/files`, { fileIds: [stored.id] }, 'PUT');
+    let gift: { id: string } | undefined;
+    if (options.gift) {
+      const sheet = (await (await this.upload('downloads', 'moon.pdf', 'a moon')).json()) as { id: string };
+      gift = (await this.make('/products', { name: 'Moon Month', price: { kind: 'free' } })) as { id: string };
+      await this.make(`/products/${gift.id}/files`, { fileIds: [sheet.id] }, 'PUT');
+    }
+    const funnel = await this.make('/funnels', { name: options.gift ? 'Gift first' : 'Straight', template: options.gift ? 'gift-first' : 'straight-sale', productId: product.id, ...(gift ? { giftId: gift.id } : {}) });
+    await this.make(`/funnels/${funnel.id}/publish`, {});
+    const step = (kind: string) => funnel.graph.steps.find((candidate: { kind: string }) => candidate.kind === kind)?.id as string;
+    return { id: funnel.id as string, slug: funnel.slug as string, productId: product.id as string, entry: funnel.graph.entryId as string, checkout: step('checkout'), thankYou: step('thank-you') };
+  }
+
+  // biome-ignore lint/suspicious/noExplicitAny: as above
+  async figures(funnelId: string): Promise<Record<string, any>> {
+    return this.read(`/funnels/${funnelId}/figures?days=30`);
+  }
+}
+
+let views = 0;
+
+/** Somebody at the public site, without a browser around them. */
+export class Buyer extends Browser {
+  private cart = '';
+  private shown = '0';
+
+  /** Opens a page and counts as its visitor, as the page's script would. */
+  async visit(path: string): Promise<string> {
+    const html = await (await this.get(path)).text();
+    const [pathname = '', query = ''] = path.split('?');
+    await this.json('/e', { id: `evt_${String(++views).padStart(12, '0')}`, path: pathname, query: query ? `?${query}` : '' });
+    return html;
+  }
+
+  /** Opens a checkout and keeps what its form holds. */
+  async openCheckout(path: string): Promise<string> {
+    const html = await this.visit(path);
+    this.cart = /name="cart" value="([^"]+)"/.exec(html)?.[1] ?? '';
+    this.shown = /name="shown" value="([^"]+)"/.exec(html)?.[1] ?? '0';
+    return html;
+  }
+
+  /** The order form as it would be sent now. */
+  order(changes: Record<string, string> = {}): Record<string, string> {
+    return { cart: this.cart, shown: this.shown, firstName: 'Ilse', email: 'ilse@moonmail.test', country: 'NL', ...changes };
+  }
+
+  async token(standins: string, card: string): Promise<string> {
+    const response = await this.json(`${standins}/quayside/v1/tokens`, { number: card });
+    return ((await response.json()) as { token: string }).token;
+  }
+
+  /** Pays with a card. @returns the answer as the checkout's script gets it */
+  async pay(stepId: string, standins: string, card: string, changes: Record<string, string> = {}) {
+    const response = await this.json(`/pay/${stepId}`, this.order({ token: await this.token(standins, card), ...changes }));
+    return { status: response.status, body: (await response.json()) as { redirect?: string; message?: string; errors?: Record<string, string> } };
+  }
+}
+
+// biome-ignore lint/suspicious/noExplicitAny: what the stand-in keeps is its own matter
+export async function mails(standins: string, to: string): Promise<any[]> {
+  return (await (await fetch(`${standins}/mailbox/messages?to=${encodeURIComponent(to)}`)).json()) as never;
+}

@@ -1,0 +1,142 @@
+import Database from 'better-sqlite3';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { pino } from 'pino';
+import { openDb } from '../src/db/open';
+import { stepVisitors } from '../src/tracking/tables';
+import { Recorder } from '../src/tracking/recorder';
+import { readConfig } from '../src/config';
+import { Buyer, mails, Seller } from './support/clients';
+import { Installation, until } from './support/installation';
+
+let ruta: Installation;
+let seller: Seller;
+let funnel: Awaited<ReturnType<Seller['sellingFunnel']>>;
+beforeAll(async () => {
+  ruta = await Installation.start();
+  seller = await Seller.ofNewShop(ruta.studio);
+  funnel = await seller.sellingFunnel({ gift: true });
+});
+afterAll(() => ruta.stop());
+
+const counts = async () => {
+  const figures = await seller.figures(funnel.id);
+  const of = (id: string) => figures.steps.find((step: { stepId: string }) => step.stepId === id);
+  return { came: of(funnel.entry).came, left: of(funnel.entry).reached, checkout: of(funnel.checkout).came, paid: of(funnel.checkout).reached, orders: figures.orders, buyers: figures.buyers };
+};
+const formId = async () => /name="_form" value="([^"]+)"/.exec(await (await fetch(`${ruta.site}/${funnel.slug}`)).text())?.[1] ?? '';
+
+describe('counting people', () => {
+  it('follows one person from the first view to the paid order, once each', async () => {
+    const buyer = new Buyer(ruta.site);
+    await buyer.visit(`/${funnel.slug}?utm_source=letter&utm_campaign=autumn`);
+    await buyer.visit(`/${funnel.slug}`);
+    const sent = await buyer.form(`/go/${funnel.entry}/form`, { _form: await formId(), firstName: 'Ilse', email: 'Ilse@moonmail.test' });
+    expect(sent.status).toBe(303);
+    expect(sent.headers.get('location')).toBe(`/${funnel.slug}/checkout`);
+    // What was typed stands in the checkout.
+    const checkout = await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    expect(checkout).toContain('value="Ilse"');
+    expect(checkout).toContain('value="ilse@moonmail.test"');
+    const paid = await buyer.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019');
+    const thanks = paid.body.redirect ?? '';
+    for (let i = 0; i < 3; i++) await buyer.visit(thanks);
+    expect(await counts()).toEqual({ came: 1, left: 1, checkout: 1, paid: 1, orders: 1, buyers: 1 });
+    // Both the gift's file and the bought one are on the thank-you page, the bought one first.
+    const page = await (await buyer.get(thanks)).text();
+    expect(page.indexOf('lesson.pdf')).toBeGreaterThan(0);
+    expect(page.indexOf('moon.pdf')).toBeGreaterThan(page.indexOf('lesson.pdf'));
+    const [order] = await seller.read('/orders');
+    expect((await seller.read(`/orders/${order.id}`)).campaign).toEqual({ source: 'letter', campaign: 'autumn' });
+    // Going back to the checkout shows that it is paid, and offers no second payment by accident.
+    expect(await (await buyer.get(`/${funnel.slug}/checkout`)).text()).toContain('You have already paid');
+  });
+
+  it('leaves known bots and the shop’s own people out', async () => {
+    const before = await counts();
+    const bot = new Buyer(ruta.site, 'Mozilla/5.0 (compatible; Googlebot/2.1)');
+    await bot.visit(`/${funnel.slug}`);
+    const own = new Buyer(ruta.site);
+    const { teamLink } = await seller.read('/session');
+    await own.get(teamLink);
+    await own.visit(`/${funnel.slug}`);
+    await own.form(`/go/${funnel.entry}/form`, { _form: await formId(), firstName: 'Inês', email: 'own@perigeelane.test' });
+    expect(await counts()).toEqual(before);
+    // The seller's own try works all the same.
+    expect(await (await own.get(`/${funnel.slug}/checkout`)).text()).toContain('value="own@perigeelane.test"');
+  });
+
+  it('records an event’s id once, and a view without script by the picture', async () => {
+    const before = await counts();
+    const visitor = new Buyer(ruta.site);
+    await visitor.get(`/${funnel.slug}`);
+    const view = { id: 'evt_samesamesame', path: `/${funnel.slug}`, query: '' };
+    for (let i = 0; i < 3; i++) await visitor.json('/e', view);
+    const plain = new Buyer(ruta.site);
+    await plain.get(`/${funnel.slug}`);
+    await plain.get(`/e/pixel.gif?step=${funnel.entry}`);
+    expect((await counts()).came).toBe(before.came + 2);
+    const db = new Database(`${ruta.data}/shop.sqlite`, { readonly: true });
+    expect(db.prepare(`select count(*) as n from events where id = 'evt_samesamesame'`).get()).toEqual({ n: 1 });
+    db.close();
+  });
+
+  it('keeps test mode out of every figure', async () => {
+    const before = await counts();
+    const { settings } = await seller.read('/shop');
+    const { currency: _currency, ...rest } = settings;
+    await seller.make('/shop', { ...rest, mode: 'test' }, 'PUT');
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019', { email: 'test@moonmail.test' })).status).toBe(200);
+    expect(await counts()).toEqual(before);
+    await seller.make('/shop', { ...rest, mode: 'live' }, 'PUT');
+  });
+
+  it('gives a gift once, and its mail again to who asks again', async () => {
+    const form = await formId();
+    const again = new Buyer(ruta.site);
+    await again.get(`/${funnel.slug}`);
+    for (let i = 0; i < 2; i++) await again.form(`/go/${funnel.entry}/form`, { _form: form, firstName: 'Maja', email: 'maja@moonmail.test' });
+    await until(async () => (await mails(ruta.standinsUrl, 'maja@moonmail.test')).length === 2, 'both mails arrive');
+    const maja = (await seller.read('/contacts')).find((contact: { email: string }) => contact.email === 'maja@moonmail.test');
+    expect((await seller.read(`/contacts/${maja.id}`)).orderList).toHaveLength(1);
+  });
+
+  it('says at the field what a form lacks, and keeps nothing from machines', async () => {
+    const form = await formId();
+    const visitor = new Buyer(ruta.site);
+    await visitor.get(`/${funnel.slug}`);
+    const wrong = await visitor.form(`/go/${funnel.entry}/form`, { _form: form, firstName: '', email: 'x' });
+    expect(wrong.status).toBe(422);
+    expect(await wrong.text()).toContain('Please fill this in.');
+    await visitor.form(`/go/${funnel.entry}/form`, { _form: form, firstName: 'Spam', email: 'spam@machine.test', website: 'http://x' });
+    expect((await seller.read('/contacts')).some((contact: { email: string }) => contact.email === 'spam@machine.test')).toBe(false);
+  });
+
+  it('can be made anew from the log with the same numbers', async () => {
+    await until(async () => (await counts()).came > 0, 'views are written');
+    const { db, close } = openDb(`${ruta.data}/shop.sqlite`, readConfig({}).assets.migrations);
+    const read = () => db.select().from(stepVisitors).orderBy(stepVisitors.stepId, stepVisitors.visitorId).all();
+    const kept = read();
+    expect(kept.length).toBeGreaterThan(4);
+    new Recorder(db, pino({ level: 'silent' })).rebuild();
+    expect(read()).toEqual(kept);
+    close();
+  });
+});
+
+describe('links to files', () => {
+  it('hold only as they were signed, and so many times', async () => {
+    const [order] = await seller.read('/orders');
+    const detail = await seller.read(`/orders/${order.id}`);
+    const page = await (await fetch(detail.orderUrl)).text();
+    const link = /href="([^"]*\/d\/[^"]+)"/.exec(page)?.[1]?.replaceAll('&amp;', '&') ?? '';
+    expect((await fetch(link)).status).toBe(200);
+    expect((await fetch(link.replace(/until=\d+/, 'until=9999999999999'))).status).toBe(404);
+    expect((await fetch(link.replace(/signature=[^&]+/, 'signature=x'))).status).toBe(404);
+    let status = 200;
+    for (let i = 0; i < 25 && status === 200; i++) status = (await fetch(link)).status;
+    expect(status).toBe(410);
+    expect((await fetch(`${ruta.site}/order/${'x'.repeat(24)}`)).status).toBe(404);
+  });
+});
