@@ -30,6 +30,10 @@ function start(form: HTMLFormElement): void {
     frameHolder.append(frame);
   }
 
+  // Coming back by the browser's back button shows the page as it was left; ask anew whether it has been paid since.
+  addEventListener('pageshow', (event) => {
+    if (event.persisted) location.reload();
+  });
   form.noValidate = true;
   form.addEventListener('keydown', (event) => {
     const target = event.target as HTMLElement;

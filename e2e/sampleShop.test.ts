@@ -1,0 +1,222 @@
+import { gzipSync } from 'node:zlib';
+import { By } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { mails } from '../apps/server/test/support/clients';
+import { Installation, until } from '../apps/server/test/support/installation';
+import { axeProblems } from './support/axe';
+import { Person } from './support/browser';
+import { Key, press } from './support/canvas';
+import { CARDS, pressPay, typeCard } from './support/pay';
+
+let ruta: Installation;
+beforeAll(async () => {
+  ruta = await Installation.start({ demo: true });
+});
+afterAll(() => ruta.stop());
+
+/** Does something as somebody new, and takes them away again whatever happens. */
+async function as(options: Parameters<typeof Person.arrive>[0], act: (person: Person) => Promise<void>): Promise<void> {
+  const person = await Person.arrive(options);
+  try {
+    await act(person);
+  } finally {
+    await person.leave();
+  }
+}
+
+async function signIn(person: Person): Promise<void> {
+  await person.open(ruta.studio);
+  await person.type('E-mail', 'ines@perigeelane.test');
+  await person.type('Password', 'moonlight-demo');
+  await person.click(await person.find('button[type=submit]'));
+  await person.sees('What needs you');
+}
+
+async function toCheckout(person: Person, email: string): Promise<void> {
+  await person.open(`${ruta.site}/moon-month`);
+  await person.type('First name', 'Ilse');
+  await person.type('E-mail', email);
+  await person.choose('Where do you live?', 'North of 45');
+  await person.click('Send me the moon');
+  await person.find('.card-frame iframe');
+}
+
+describe('the studio', () => {
+  it('is closed to strangers, lets its owner in, and out again', () =>
+    as({}, async (seller) => {
+      await seller.open(`${ruta.studio}/sales/orders`);
+      await seller.type('E-mail', 'ines@perigeelane.test');
+      await seller.type('Password', 'not the password');
+      await seller.click(await seller.find('button[type=submit]'));
+      await seller.sees('do not belong together');
+      expect(await seller.text()).not.toContain('€');
+      expect(await axeProblems(seller)).toEqual([]);
+      await seller.type('Password', 'moonlight-demo');
+      await seller.click(await seller.find('button[type=submit]'));
+      await seller.sees('Orders');
+      await seller.sees('First Light');
+      await seller.click('Sign out');
+      await seller.sees('Sign in');
+      await seller.open(`${ruta.studio}/sales/orders`);
+      await seller.sees('Password');
+    }));
+
+  it('has nothing that axe finds wrong, on any of its views', () =>
+    as({}, async (seller) => {
+      await signIn(seller);
+      expect(await axeProblems(seller), 'today').toEqual([]);
+      for (const [address, words] of [
+        ['/funnels', 'Moon Month to First Light'],
+        ['/catalog', 'Star'],
+        ['/sales/orders', 'First Light'],
+        ['/sales/contacts', '@'],
+        ['/connections', 'Quayside'],
+        ['/settings', 'Brand'],
+        ['/nowhere', 'leads nowhere'],
+      ] as const) {
+        await seller.open(ruta.studio + address);
+        await seller.sees(words === 'Star' ? 'First Light, course' : words);
+        expect(await axeProblems(seller), address).toEqual([]);
+      }
+    }));
+
+  it('finds anything, and walks a funnel, by keyboard alone', () =>
+    as({}, async (seller) => {
+      await signIn(seller);
+      await press(seller, Key.CONTROL, 'k');
+      await seller.find('[cmdk-input]');
+      await seller.driver.actions().sendKeys('Moon Month to First').perform();
+      await seller.until(async () => (await seller.findAll('[cmdk-item][data-selected=true]')).length === 1, 'it is found');
+      await press(seller, Key.ENTER);
+      await seller.sees('left an address');
+      await (await seller.find('.react-flow__node')).sendKeys(Key.ENTER);
+      await seller.find('iframe[title="The page being edited"]');
+      await press(seller, ']');
+      await seller.until(async () => (await (await seller.find('nav[aria-label=Stops] [aria-current=page]')).getText()).includes('Checkout'), 'the next stop is open');
+      await press(seller, '?');
+      await seller.sees('Keys that work here');
+      await press(seller, Key.ESCAPE);
+      await seller.until(async () => (await seller.findAll('[role=dialog]')).length === 0, 'the keys are gone');
+      await press(seller, 'm');
+      await seller.find('.react-flow__node');
+    }));
+});
+
+describe('paying with a card that does not go through at once', () => {
+  it.each([
+    [CARDS.noFunds, 'not enough money on this card'],
+    [CARDS.expired, 'this card has expired'],
+    [CARDS.stolen, 'The bank refused this card'],
+    [CARDS.down, 'not available at the moment'],
+  ])('%s: says so, and leaves the form as it was', (card, words) =>
+    as({}, async (buyer) => {
+      await toCheckout(buyer, `${card}@moonmail.test`);
+      await buyer.choose('Country', 'Netherlands');
+      await buyer.sees('Netherlands 21 %');
+      await typeCard(buyer, card);
+      // Enter in a field never sends the form.
+      await (await buyer.byLabel('First name')).sendKeys(Key.ENTER);
+      expect(await buyer.text()).not.toContain('Nothing was charged');
+      await pressPay(buyer);
+      await buyer.sees(words);
+      await buyer.sees('Nothing was charged');
+      expect(await (await buyer.byLabel('First name')).getAttribute('value')).toBe('Ilse');
+      expect(await (await buyer.byLabel('Country')).getAttribute('value')).toBe('NL');
+      expect(await buyer.inside('.card-frame iframe', () => buyer.driver.findElement(By.id('number')).getAttribute('value'))).toBe(card.replace(/(.{4})(?=.)/g, '$1 '));
+      await typeCard(buyer, CARDS.approved);
+      await pressPay(buyer);
+      await buyer.sees('Thank you, Ilse');
+    }),
+  );
+
+  it('wrong digits and a past expiry are said before anything is sent', () =>
+    as({}, async (buyer) => {
+      await toCheckout(buyer, 'digits@moonmail.test');
+      await typeCard(buyer, '9000000000000018');
+      await pressPay(buyer);
+      await buyer.sees('a digit is missing or wrong');
+      await typeCard(buyer, CARDS.approved, '0120');
+      await pressPay(buyer);
+      await buyer.sees('This card has expired');
+    }));
+
+  it('confirm first: the bank asks, and a yes comes back paid', () =>
+    as({}, async (buyer) => {
+      await toCheckout(buyer, 'confirm@moonmail.test');
+      await typeCard(buyer, CARDS.confirm);
+      await pressPay(buyer);
+      await buyer.sees('Your bank asks: is this you?');
+      await buyer.click('No, this is not me');
+      await buyer.sees('was not confirmed');
+      expect(await (await buyer.byLabel('E-mail')).getAttribute('value')).toBe('confirm@moonmail.test');
+      await typeCard(buyer, CARDS.confirm);
+      await pressPay(buyer);
+      await buyer.click('Yes, pay');
+      await buyer.sees('Thank you, Ilse');
+    }));
+
+  it('late: the buyer waits on a page that looks again by itself, and pays once although the button was pressed twice', () =>
+    as({}, async (buyer) => {
+      await toCheckout(buyer, 'late@moonmail.test');
+      await typeCard(buyer, CARDS.late);
+      await buyer.driver.executeScript('const pay = document.querySelector("[data-pay]"); pay.click(); pay.click();');
+      await buyer.sees('Thank you, Ilse');
+      const charges = (await (await fetch(ruta.standinsUrl)).text()).match(/<td>0068<\/td>/g) ?? [];
+      expect(charges).toHaveLength(1);
+      await until(async () => (await mails(ruta.standinsUrl, 'late@moonmail.test')).length === 2, 'gift and receipt arrive');
+    }));
+});
+
+describe('public pages', () => {
+  it('work without script, cards apart, and count their visitor', () =>
+    as({ script: false, width: 360, height: 740 }, async (visitor) => {
+      await visitor.open(`${ruta.site}/moon-month`);
+      await visitor.type('First name', 'Reto');
+      await visitor.type('E-mail', 'reto@postfach.test');
+      await visitor.choose('Where do you live?', '25° to 45°');
+      await visitor.click(await visitor.find('button[type=submit]'));
+      const name = await visitor.find('#firstName');
+      expect(await name.getAttribute('value')).toBe('Reto');
+      expect(await visitor.driver.findElement(By.css('noscript')).getText()).toContain('Paying by card needs JavaScript');
+    }));
+
+  it('fit a screen of 360 pixels and have nothing that axe finds wrong', () =>
+    as({ width: 360, height: 740 }, async (visitor) => {
+      for (const path of ['/moon-month', '/moon-month/checkout', '/moon-month/thank-you', '/nowhere', '/']) {
+        await visitor.open(ruta.site + path);
+        await visitor.find('h1');
+        const wide = await visitor.driver.executeScript<number>('return document.documentElement.scrollWidth');
+        expect(wide, path).toBeLessThanOrEqual(360);
+        expect(await axeProblems(visitor), path).toEqual([]);
+      }
+    }));
+
+  it('stay within their weight', async () => {
+    const html = await (await fetch(`${ruta.site}/moon-month`)).text();
+    const size = async (path: string) => (await (await fetch(ruta.site + path)).arrayBuffer()).byteLength;
+    const gzipped = async (path: string) => gzipSync(Buffer.from(await (await fetch(ruta.site + path)).arrayBuffer())).length;
+    const scripts = [...html.matchAll(/<script src="([^"]+)"/g)].map((match) => match[1] ?? '');
+    const fonts = [...html.matchAll(/rel="preload" as="font" type="font\/woff2" href="([^"]+)"/g)].map((match) => match[1] ?? '');
+    expect(fonts.length).toBeGreaterThan(0);
+    const script = (await Promise.all(scripts.map(gzipped))).reduce((sum, bytes) => sum + bytes, 0);
+    const font = (await Promise.all(fonts.map(size))).reduce((sum, bytes) => sum + bytes, 0);
+    expect(script).toBeLessThanOrEqual(8 * 1024);
+    expect(gzipSync(html).length + script + font).toBeLessThanOrEqual(35 * 1024);
+    const checkout = await (await fetch(`${ruta.site}/moon-month/checkout`)).text();
+    const checkoutScripts = await Promise.all([...checkout.matchAll(/<script src="([^"]+)"/g)].map((match) => gzipped(match[1] ?? '')));
+    expect(checkoutScripts.reduce((sum, bytes) => sum + bytes, 0)).toBeLessThanOrEqual(15 * 1024);
+  });
+
+  it('do not shift while they load, and load no more fonts than the brand’s first files', () =>
+    as({ width: 390, height: 844 }, async (visitor) => {
+      await visitor.open(`${ruta.site}/moon-month`);
+      await visitor.find('h1');
+      const shift = await visitor.driver.executeAsyncScript<number>(
+        `const done = arguments[0]; let total = 0;
+         new PerformanceObserver((list) => { for (const entry of list.getEntries()) total += entry.value; }).observe({ type: 'layout-shift', buffered: true });
+         document.fonts.ready.then(() => requestAnimationFrame(() => setTimeout(() => done(total), 50)));`,
+      );
+      // Below 0.1 nobody notices; a late font may move a line by a pixel.
+      expect(shift).toBeLessThan(0.05);
+    }));
+});
