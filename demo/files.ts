@@ -19,7 +19,10 @@ function toBuffer(draw: (document: PDFKit.PDFDocument) => void): Promise<Buffer>
 export function moonMonthPdf(month: Date): Promise<Buffer> {
   return toBuffer((document) => {
     document.font('Times-Bold').fontSize(34).fillColor('#141B38').text('Moon Month');
-    document.font('Times-Roman').fontSize(15).text(month.toLocaleDateString('en', { month: 'long', year: 'numeric', timeZone: 'UTC' }));
+    document
+      .font('Times-Roman')
+      .fontSize(15)
+      .text(month.toLocaleDateString('en', { month: 'long', year: 'numeric', timeZone: 'UTC' }));
     const days = new Date(Date.UTC(month.getUTCFullYear(), month.getUTCMonth() + 1, 0)).getUTCDate();
     for (let day = 0; day < days; day++) {
       const x = 86 + (day % 7) * 70;
@@ -39,7 +42,12 @@ export function firstLightPdf(): Promise<Buffer> {
   return toBuffer((document) => {
     document.font('Times-Bold').fontSize(30).fillColor('#141B38').text('First Light');
     document.font('Times-Roman').fontSize(16).text('Week one: let your eyes arrive').moveDown();
-    document.fontSize(13).text('Go out twenty minutes before you mean to look. Sit. Cover every lamp you can. Count the stars inside your two open hands, held at arm’s length, every five minutes, and write the number down.', { lineGap: 4 });
+    document
+      .fontSize(13)
+      .text(
+        'Go out twenty minutes before you mean to look. Sit. Cover every lamp you can. Count the stars inside your two open hands, held at arm’s length, every five minutes, and write the number down.',
+        { lineGap: 4 },
+      );
     document.moveDown().text('Minute 0: ______    Minute 5: ______    Minute 10: ______    Minute 15: ______    Minute 20: ______');
   });
 }

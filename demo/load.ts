@@ -37,12 +37,27 @@ const newId = (kind: IdKind) => makeId(kind, clock.now(), randomBytes(10));
 
 createShop(
   services.db,
-  { name: 'Perigee Lane', country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true, contactEmail: 'ines@perigeelane.test', mode: 'live' },
+  {
+    name: 'Perigee Lane',
+    country: 'PT',
+    currency: 'EUR',
+    timeZone: 'Europe/Lisbon',
+    pricesIncludeTax: true,
+    contactEmail: 'ines@perigeelane.test',
+    mode: 'live',
+  },
   brand,
 );
 services.db
   .insert(users)
-  .values({ id: newId('user'), email: 'ines@perigeelane.test', name: 'Inês', passwordHash: await argon2.hash('moonlight-demo'), role: 'owner', createdAt: clock.now() })
+  .values({
+    id: newId('user'),
+    email: 'ines@perigeelane.test',
+    name: 'Inês',
+    passwordHash: await argon2.hash('moonlight-demo'),
+    role: 'owner',
+    createdAt: clock.now(),
+  })
   .run();
 
 const draw = async (name: string, svg: string) => {
@@ -70,7 +85,9 @@ const calendar = createProduct(services, {
   price: { kind: 'free' },
   pictureId: calendarPicture,
 });
-setProductFiles(services, calendar.id, [addDownloadContent(services, `Moon Month ${month.toISOString().slice(0, 7)}.pdf`, 'application/pdf', await moonMonthPdf(month)).id]);
+setProductFiles(services, calendar.id, [
+  addDownloadContent(services, `Moon Month ${month.toISOString().slice(0, 7)}.pdf`, 'application/pdf', await moonMonthPdf(month)).id,
+]);
 const course = createProduct(services, {
   name: 'First Light, a six-week course for bare eyes',
   label: 'First Light, course',
@@ -82,14 +99,28 @@ const course = createProduct(services, {
 });
 setProductFiles(services, course.id, [addDownloadContent(services, 'First Light, week one.pdf', 'application/pdf', await firstLightPdf()).id]);
 
-const funnelId = createFunnel(services, { name: 'Moon Month to First Light', slug: 'moon-month', template: 'gift-first', productId: course.id, giftId: calendar.id });
+const funnelId = createFunnel(services, {
+  name: 'Moon Month to First Light',
+  slug: 'moon-month',
+  template: 'gift-first',
+  productId: course.id,
+  giftId: calendar.id,
+});
 for (const step of loadFunnel(services.db, funnelId).steps) {
   if (step.kind === 'opt-in') savePage(services, step.id, { revision: step.revision, page: dressOptIn(step.draft, { sky, moon }, newId) });
   if (step.kind === 'checkout') savePage(services, step.id, { revision: step.revision, page: dressCheckout(step.draft, newId) });
 }
 publish(services, funnelId, null);
 
-services.db.transaction((tx) => replayTraffic({ ...services, db: tx }, moment, { funnelId, calendar: loadProduct(tx, calendar.id), course: loadProduct(tx, course.id), until: started, days: DAYS_OF_TRAFFIC }));
+services.db.transaction((tx) =>
+  replayTraffic({ ...services, db: tx }, moment, {
+    funnelId,
+    calendar: loadProduct(tx, calendar.id),
+    course: loadProduct(tx, course.id),
+    until: started,
+    days: DAYS_OF_TRAFFIC,
+  }),
+);
 
 // What the past caused outside was sent in the past.
 services.db.update(outbox).set({ sentAt: outbox.createdAt }).where(isNull(outbox.sentAt)).run();

@@ -12,16 +12,30 @@ export function dressOptIn(page: PageDocument, pictures: { sky: string; moon: st
         elements: column.elements.map((element) => {
           if (element.type === 'text' && element.style === 'eyebrow') return { ...element, words: words('Free printable') };
           if (element.type === 'headline') return { ...element, words: words('Know tonight’s moon before you look up') };
-          if (element.type === 'text') return { ...element, words: words('One page for your wall. Rise, set and phase for every night of the month, drawn as you will see it.') };
-          if (element.type === 'picture') return { ...element, source: { kind: 'file' as const, fileId: pictures.moon }, alt: 'A waxing crescent moon among stars' };
+          if (element.type === 'text')
+            return { ...element, words: words('One page for your wall. Rise, set and phase for every night of the month, drawn as you will see it.') };
+          if (element.type === 'picture')
+            return { ...element, source: { kind: 'file' as const, fileId: pictures.moon }, alt: 'A waxing crescent moon among stars' };
           if (element.type === 'form') {
             return {
               ...element,
               button: words('Send me the moon'),
               fields: [
                 ...element.fields,
-                { key: 'question1', label: 'Where do you live?', kind: 'choice' as const, required: true, choices: ['North of 45°', '25° to 45° north', 'Nearer the equator', 'South of 25°'] },
-                { key: 'question2', label: 'Have you a telescope?', kind: 'choice' as const, required: false, choices: ['No', 'Yes, and I use it', 'Yes, in the attic'] },
+                {
+                  key: 'question1',
+                  label: 'Where do you live?',
+                  kind: 'choice' as const,
+                  required: true,
+                  choices: ['North of 45°', '25° to 45° north', 'Nearer the equator', 'South of 25°'],
+                },
+                {
+                  key: 'question2',
+                  label: 'Have you a telescope?',
+                  kind: 'choice' as const,
+                  required: false,
+                  choices: ['No', 'Yes, and I use it', 'Yes, in the attic'],
+                },
               ],
             };
           }
@@ -33,9 +47,7 @@ export function dressOptIn(page: PageDocument, pictures: { sky: string; moon: st
   const inside = buildSection(
     {
       name: 'What is inside',
-      columns: [
-        { span: 12, parts: [{ type: 'headline', level: 2, size: 'medium', words: words('What is inside') }] },
-      ],
+      columns: [{ span: 12, parts: [{ type: 'headline', level: 2, size: 'medium', words: words('What is inside') }] }],
       align: 'center',
       space: 'normal',
     },
@@ -65,7 +77,10 @@ export function dressOptIn(page: PageDocument, pictures: { sky: string; moon: st
       ground: 'tint',
       columns: [
         { span: 6, parts: [{ type: 'testimonial', words: words('I know the names now. My son asks me, and I answer.'), name: 'Tomasz', detail: 'Wrocław' }] },
-        { span: 6, parts: [{ type: 'testimonial', words: words('It hangs beside the back door. We look, then we go out and look.'), name: 'Ilse', detail: 'Zwolle' }] },
+        {
+          span: 6,
+          parts: [{ type: 'testimonial', words: words('It hangs beside the back door. We look, then we go out and look.'), name: 'Ilse', detail: 'Zwolle' }],
+        },
       ],
     },
     newId,
@@ -90,7 +105,17 @@ export function dressCheckout(page: PageDocument, newId: (kind: IdKind) => strin
         elements: column.elements.flatMap((element): PageElement[] => {
           if (element.type === 'headline') return [{ ...element, words: words('First Light, six weeks for bare eyes') }];
           if (element.type === 'order-form') return [{ ...element, button: words('Pay ', { bound: 'order.total' }, ' and begin tonight') }];
-          if (element.type === 'order-summary') return [element, { id: newId('element'), type: 'testimonial', words: words('By week three I had stopped looking for a telescope to buy.'), name: 'Aoife', detail: 'Ennis' }];
+          if (element.type === 'order-summary')
+            return [
+              element,
+              {
+                id: newId('element'),
+                type: 'testimonial',
+                words: words('By week three I had stopped looking for a telescope to buy.'),
+                name: 'Aoife',
+                detail: 'Ennis',
+              },
+            ];
           return [element];
         }),
       })),

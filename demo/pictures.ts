@@ -19,11 +19,16 @@ function hills(width: number, height: number, base: number, fill: string, seed: 
   return `<polygon points="0,${height} ${points.join(' ')} ${width},${height}" fill="${fill}"/>`;
 }
 
-const svg = (width: number, height: number, body: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${body}</svg>`;
+const svg = (width: number, height: number, body: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${body}</svg>`;
 
 /** A night sky over low hills, to stand behind words. */
 export function nightSky(): string {
-  return svg(1600, 900, `<rect width="1600" height="900" fill="${MIDNIGHT}"/>${stars(11, 1600, 760, 150)}${hills(1600, 900, 110, '#0E142C', 5)}${hills(1600, 900, 56, '#090D20', 8)}`);
+  return svg(
+    1600,
+    900,
+    `<rect width="1600" height="900" fill="${MIDNIGHT}"/>${stars(11, 1600, 760, 150)}${hills(1600, 900, 110, '#0E142C', 5)}${hills(1600, 900, 56, '#090D20', 8)}`,
+  );
 }
 
 /** Tonight's kind of moon, large, with a few seas. */
@@ -53,6 +58,20 @@ export function moonCalendar(month: number): string {
 /** Somebody looking up from a hill: the course. */
 export function firstLight(): string {
   const glow = `<defs><linearGradient id="sky" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="${MIDNIGHT}"/><stop offset=".72" stop-color="#2B3568"/><stop offset="1" stop-color="${AMBER}"/></linearGradient></defs>`;
-  const person = '<g fill="#070A18"><circle cx="298" cy="470" r="17"/><path d="M278 588 L284 500 Q298 484 314 500 L322 588Z"/><path d="M312 506 L356 462 L364 470 L318 522Z"/></g>';
-  return svg(800, 720, `${glow}<rect width="800" height="720" fill="url(#sky)"/>${stars(31, 800, 460, 150)}<path d="M96 140 L206 104 L262 176 L388 150 L470 236 L602 214" fill="none" stroke="${CREAM}" stroke-width="1.6" opacity=".55"/>${[[96, 140], [206, 104], [262, 176], [388, 150], [470, 236], [602, 214]].map(([x, y]) => `<circle cx="${x}" cy="${y}" r="5" fill="${CREAM}"/>`).join('')}${hills(800, 720, 70, '#0B1024', 4)}<path d="M0 720 V640 Q300 520 800 660 V720Z" fill="#070A18"/>${person}`);
+  const person =
+    '<g fill="#070A18"><circle cx="298" cy="470" r="17"/><path d="M278 588 L284 500 Q298 484 314 500 L322 588Z"/><path d="M312 506 L356 462 L364 470 L318 522Z"/></g>';
+  return svg(
+    800,
+    720,
+    `${glow}<rect width="800" height="720" fill="url(#sky)"/>${stars(31, 800, 460, 150)}<path d="M96 140 L206 104 L262 176 L388 150 L470 236 L602 214" fill="none" stroke="${CREAM}" stroke-width="1.6" opacity=".55"/>${[
+      [96, 140],
+      [206, 104],
+      [262, 176],
+      [388, 150],
+      [470, 236],
+      [602, 214],
+    ]
+      .map(([x, y]) => `<circle cx="${x}" cy="${y}" r="5" fill="${CREAM}"/>`)
+      .join('')}${hills(800, 720, 70, '#0B1024', 4)}<path d="M0 720 V640 Q300 520 800 660 V720Z" fill="#070A18"/>${person}`,
+  );
 }

@@ -49,14 +49,36 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
     if (row.total === 0) return markPaid(db, services, row, null);
     const chargeId = id('charge');
     db.insert(charges)
-      .values({ id: chargeId, orderId: row.id, provider: 'quayside', mode: 'live', idempotencyKey: `${row.id}-1`, providerChargeId: `qs_past_${chargeId.slice(4)}`, amount: row.total, currency: row.currency, state: 'captured', cardLast4: '0019', createdAt: clock.now(), updatedAt: clock.now() })
+      .values({
+        id: chargeId,
+        orderId: row.id,
+        provider: 'quayside',
+        mode: 'live',
+        idempotencyKey: `${row.id}-1`,
+        providerChargeId: `qs_past_${chargeId.slice(4)}`,
+        amount: row.total,
+        currency: row.currency,
+        state: 'captured',
+        cardLast4: '0019',
+        createdAt: clock.now(),
+        updatedAt: clock.now(),
+      })
       .run();
     return markPaid(db, services, row, chargeId);
   }
 
   for (const past of pastVisitors(plan.until, plan.days, VISITORS_PER_DAY)) {
     moment.at = past.at;
-    const visitor: VisitorRow = { id: id('visitor'), contactId: null, firstAt: past.at, lastAt: past.at, visitId: id('visit'), device: past.device, firstCampaign: past.campaign, lastCampaign: past.campaign };
+    const visitor: VisitorRow = {
+      id: id('visitor'),
+      contactId: null,
+      firstAt: past.at,
+      lastAt: past.at,
+      visitId: id('visit'),
+      device: past.device,
+      firstCampaign: past.campaign,
+      lastCampaign: past.campaign,
+    };
     saveVisitor(db, visitor);
     happen('page.viewed', visitor, optIn);
     if (!past.lead) continue;
@@ -73,7 +95,9 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
     moment.at += 2 * MINUTE_MS;
     const cartId = id('cart');
     const values = { firstName: past.lead.firstName, email: past.lead.email, country: past.lead.country };
-    db.insert(carts).values({ id: cartId, visitorId: visitor.id, funnelId: plan.funnelId, stepId: checkout, values, createdAt: clock.now(), updatedAt: clock.now() }).run();
+    db.insert(carts)
+      .values({ id: cartId, visitorId: visitor.id, funnelId: plan.funnelId, stepId: checkout, values, createdAt: clock.now(), updatedAt: clock.now() })
+      .run();
     happen('checkout.started', visitor, checkout);
     if (past.checkout === 'left') continue;
     moment.at += MINUTE_MS;

@@ -1,6 +1,6 @@
 import type { Campaign, Device } from '@ruta/core';
-import { FIRST_NAMES, LAST_NAMES, MAIL_HOSTS } from './people';
 import { moonPhase } from './moon';
+import { FIRST_NAMES, LAST_NAMES, MAIL_HOSTS } from './people';
 import { pick, seeded } from './random';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
@@ -50,8 +50,8 @@ export function pastVisitors(now: number, days: number, perDay: number): PastVis
 }
 
 function visitor(random: () => number, at: number, fullness: number): PastVisitor {
-  let rest = random();
-  const source = SOURCES.find((candidate) => (rest -= candidate.share) < 0) ?? SOURCES[4];
+  const spot = random();
+  const source = SOURCES.find((_candidate, index) => spot < SOURCES.slice(0, index + 1).reduce((sum, { share }) => sum + share, 0)) ?? SOURCES[4];
   const kind = random();
   const device: Device = kind < 0.64 ? 'phone' : kind < 0.71 ? 'tablet' : 'desktop';
   const lift = (device === 'phone' ? 0.94 : 1.1) * (0.9 + 0.25 * fullness);
@@ -59,13 +59,20 @@ function visitor(random: () => number, at: number, fullness: number): PastVisito
   if (random() > (source?.lead ?? 0.3) * lift) return { ...base, lead: null, checkout: 'none', fetches: false };
   const [firstName, country] = pick(random, FIRST_NAMES);
   const lastName = pick(random, LAST_NAMES);
-  const plain = firstName.normalize('NFKD').replace(/[^a-zA-Z]/g, '').toLowerCase() || 'reader';
+  const plain =
+    firstName
+      .normalize('NFKD')
+      .replace(/[^a-zA-Z]/g, '')
+      .toLowerCase() || 'reader';
   const lead = {
     firstName,
     lastName,
     country,
     email: `${plain}.${Math.floor(random() * 1e7).toString(36)}@${pick(random, MAIL_HOSTS)}`,
-    answers: { 'Where do you live?': pick(random, ['North of 45°', '25° to 45° north', '25° to 45° north', 'South of 25°']), 'Have you a telescope?': pick(random, ['No', 'No', 'No', 'Yes, and I use it', 'Yes, in the attic']) },
+    answers: {
+      'Where do you live?': pick(random, ['North of 45°', '25° to 45° north', '25° to 45° north', 'South of 25°']),
+      'Have you a telescope?': pick(random, ['No', 'No', 'No', 'Yes, and I use it', 'Yes, in the attic']),
+    },
   };
   const chance = random();
   const buy = (source?.buy ?? 0.08) * lift;

@@ -65,7 +65,9 @@ describe('a wholly new shop', () => {
     await upload(notPicture, 0);
     await seller.sees('This is not a picture we can read.');
     const picture = path.join(folder, 'sky.png');
-    await sharp({ create: { width: 900, height: 600, channels: 3, background: '#1a2347' } }).png().toFile(picture);
+    await sharp({ create: { width: 900, height: 600, channels: 3, background: '#1a2347' } })
+      .png()
+      .toFile(picture);
     await upload(picture, 0);
     await seller.find('img[src*="/media/"]');
     const lesson = path.join(folder, 'lesson.pdf');
@@ -92,7 +94,10 @@ describe('a wholly new shop', () => {
   it('draws a whole funnel from a shape', async () => {
     await seller.open(`${ruta.studio}/funnels/new`);
     await seller.click('Free gift first');
-    await seller.until(async () => (await (await seller.byLabel('Name of the funnel')).getAttribute('value')) === 'Moon Month to First Light', 'a name is suggested');
+    await seller.until(
+      async () => (await (await seller.byLabel('Name of the funnel')).getAttribute('value')) === 'Moon Month to First Light',
+      'a name is suggested',
+    );
     expect(await axeProblems(seller)).toEqual([]);
     await seller.click('Draw the funnel');
     await seller.sees('left an address');
@@ -139,12 +144,21 @@ describe('a wholly new shop', () => {
     // The picture is swapped for one of its own.
     await seller.click(await seller.byWords('Picture', 'button[@data-outline]'));
     await upload(path.join(folder, 'sky.png'), 0);
-    await seller.until(() => seller.driver.executeScript<boolean>(`return [...document.querySelector('iframe[title="The page being edited"]').contentDocument.images].some((image) => image.naturalWidth > 0)`), 'the picture shows');
+    await seller.until(
+      () =>
+        seller.driver.executeScript<boolean>(
+          `return [...document.querySelector('iframe[title="The page being edited"]').contentDocument.images].some((image) => image.naturalWidth > 0)`,
+        ),
+      'the picture shows',
+    );
     await seller.type('Text alternative', 'A dark sky');
     await saved(seller);
 
     await seller.click(await seller.find('[aria-label="Phone, 390 wide"]'));
-    await seller.until(() => seller.driver.executeScript<boolean>(`return document.querySelector('iframe[title="The page being edited"]').contentWindow.innerWidth === 390`), 'the page is as wide as a phone');
+    await seller.until(
+      () => seller.driver.executeScript<boolean>(`return document.querySelector('iframe[title="The page being edited"]').contentWindow.innerWidth === 390`),
+      'the page is as wide as a phone',
+    );
     await seller.click(await seller.find('[aria-label="Desktop, 1200 wide"]'));
     expect(await axeProblems(seller)).toEqual([]);
 
@@ -217,7 +231,11 @@ describe('a wholly new shop', () => {
     await seller.sees('100.0 % left an address');
     const stops = await Promise.all((await seller.findAll('.react-flow__node')).map((node) => node.getText()));
     // 138.00 to Poland holds 138.00 × 23 ÷ 123 = 25.80 tax; 112.20 are left.
-    for (const figures of [/^Moon Month\n1 came\n100\.0 % left an address\n€112\.20 a visitor/, /€138\nCheckout\n1 came\n100\.0 % paid\n€112\.20 an order/, /^Thank you\n1 person arrived/]) {
+    for (const figures of [
+      /^Moon Month\n1 came\n100\.0 % left an address\n€112\.20 a visitor/,
+      /€138\nCheckout\n1 came\n100\.0 % paid\n€112\.20 an order/,
+      /^Thank you\n1 person arrived/,
+    ]) {
       expect(stops).toContainEqual(expect.stringMatching(figures));
     }
   });

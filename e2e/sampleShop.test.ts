@@ -92,7 +92,10 @@ describe('the studio', () => {
       await (await seller.find('.react-flow__node')).sendKeys(Key.ENTER);
       await seller.find('iframe[title="The page being edited"]');
       await press(seller, ']');
-      await seller.until(async () => (await (await seller.find('nav[aria-label=Stops] [aria-current=page]')).getText()).includes('Checkout'), 'the next stop is open');
+      await seller.until(
+        async () => (await (await seller.find('nav[aria-label=Stops] [aria-current=page]')).getText()).includes('Checkout'),
+        'the next stop is open',
+      );
       await press(seller, '?');
       await seller.sees('Keys that work here');
       await press(seller, Key.ESCAPE);
@@ -122,7 +125,9 @@ describe('paying with a card that does not go through at once', () => {
       await buyer.sees('Nothing was charged');
       expect(await (await buyer.byLabel('First name')).getAttribute('value')).toBe('Ilse');
       expect(await (await buyer.byLabel('Country')).getAttribute('value')).toBe('NL');
-      expect(await buyer.inside('.card-frame iframe', () => buyer.driver.findElement(By.id('number')).getAttribute('value'))).toBe(card.replace(/(.{4})(?=.)/g, '$1 '));
+      expect(await buyer.inside('.card-frame iframe', () => buyer.driver.findElement(By.id('number')).getAttribute('value'))).toBe(
+        card.replace(/(.{4})(?=.)/g, '$1 '),
+      );
       await typeCard(buyer, CARDS.approved);
       await pressPay(buyer);
       await buyer.sees('Thank you, Ilse');

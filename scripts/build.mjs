@@ -31,7 +31,17 @@ export async function build({ quiet = false } = {}) {
   const external = ['server', 'standins'].flatMap((app) =>
     Object.keys(JSON.parse(readFileSync(path.join(root, `apps/${app}/package.json`), 'utf8')).dependencies).filter((name) => !name.startsWith('@ruta/')),
   );
-  const node = { bundle: true, platform: 'node', format: 'esm', target: 'node20', jsx: 'automatic', external: [...external, 'zod'], logLevel: 'error', absWorkingDir: root, sourcemap: true };
+  const node = {
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    jsx: 'automatic',
+    external: [...external, 'zod'],
+    logLevel: 'error',
+    absWorkingDir: root,
+    sourcemap: true,
+  };
   await Promise.all([
     esbuild({ ...node, entryPoints: ['apps/server/src/main.ts'], outfile: 'apps/server/dist/main.js' }),
     esbuild({ ...node, entryPoints: ['demo/load.ts'], outfile: 'apps/server/dist/loadDemo.js' }),
@@ -63,7 +73,11 @@ async function buildFonts(esbuild) {
   mkdirSync(folder, { recursive: true });
   const list = path.join(root, 'packages/pages/dist/fontList.mjs');
   await esbuild({
-    stdin: { contents: "export { FONT_PAIRS } from '@ruta/core'; export { BASIC_CHARACTERS } from './packages/pages/src/css';", resolveDir: root, loader: 'ts' },
+    stdin: {
+      contents: "export { FONT_PAIRS } from '@ruta/core'; export { BASIC_CHARACTERS } from './packages/pages/src/css';",
+      resolveDir: root,
+      loader: 'ts',
+    },
     bundle: true,
     format: 'esm',
     platform: 'node',

@@ -13,7 +13,9 @@ export function ensureInstalled() {
     console.error(`Ruta needs Node.js 20.19 or newer; this is ${process.version}. Install a newer one and try again.`);
     process.exit(1);
   }
-  const wanted = createHash('sha256').update(readFileSync(path.join(root, 'package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === wanted) return;
   console.log('Installing packages. The first time this takes two or three minutes.');
   const result = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: root, stdio: 'inherit' });

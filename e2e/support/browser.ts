@@ -54,7 +54,9 @@ export class Person {
   address = () => this.driver.getCurrentUrl();
 
   find(locator: Locator | string): Promise<WebElement> {
-    return Promise.resolve(this.driver.wait(until.elementLocated(typeof locator === 'string' ? By.css(locator) : locator), WAIT_MS, `nothing matches ${JSON.stringify(locator)}`));
+    return Promise.resolve(
+      this.driver.wait(until.elementLocated(typeof locator === 'string' ? By.css(locator) : locator), WAIT_MS, `nothing matches ${JSON.stringify(locator)}`),
+    );
   }
 
   findAll(css: string): Promise<WebElement[]> {
@@ -94,11 +96,7 @@ export class Person {
 
   /** Waits until the page says something. */
   async sees(words: string): Promise<void> {
-    await this.driver.wait(
-      async () => (await this.text()).includes(words),
-      WAIT_MS,
-      `“${words}” is not to be seen`,
-    );
+    await this.driver.wait(async () => (await this.text()).includes(words), WAIT_MS, `“${words}” is not to be seen`);
   }
 
   text(): Promise<string> {

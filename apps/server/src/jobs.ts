@@ -17,7 +17,11 @@ export function startJobs(services: Services, provider: PaymentProvider): () => 
   const send = (row: OutboxRow) => (row.kind === 'mail' ? mailer.send(row) : voidCharge(row));
 
   async function voidCharge(row: OutboxRow): Promise<void> {
-    const charge = db.select().from(charges).where(eq(charges.id, String(row.payload.chargeId))).get();
+    const charge = db
+      .select()
+      .from(charges)
+      .where(eq(charges.id, String(row.payload.chargeId)))
+      .get();
     if (!charge?.providerChargeId) return;
     if (!(await provider.void(charge.mode, charge.providerChargeId))) throw new Error('The processor did not void this charge.');
     db.update(charges).set({ state: 'voided', updatedAt: services.clock.now() }).where(eq(charges.id, charge.id)).run();

@@ -3,7 +3,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Buyer, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
 
-const CARD = { good: '9000000000000019', noFunds: '9000000000000027', expired: '9000000000000035', stolen: '9000000000000043', confirm: '9000000000000050', late: '9000000000000068', down: '9000000000000076' };
+const CARD = {
+  good: '9000000000000019',
+  noFunds: '9000000000000027',
+  expired: '9000000000000035',
+  stolen: '9000000000000043',
+  confirm: '9000000000000050',
+  late: '9000000000000068',
+  down: '9000000000000076',
+};
 
 let ruta: Installation;
 let seller: Seller;
@@ -27,7 +35,12 @@ async function atCheckout(): Promise<Buyer> {
 function captured(email: string): { charges: number; orders: number; lines: number } {
   const db = new Database(`${ruta.data}/shop.sqlite`, { readonly: true });
   const orders = db.prepare(`select id from orders where state = 'paid' and json_extract(buyer, '$.email') = ?`).all(email) as Array<{ id: string }>;
-  const ours = (table: string, extra: string) => (db.prepare(`select count(*) as n from ${table} where order_id in (select id from orders where json_extract(buyer, '$.email') = ?) ${extra}`).get(email) as { n: number }).n;
+  const ours = (table: string, extra: string) =>
+    (
+      db
+        .prepare(`select count(*) as n from ${table} where order_id in (select id from orders where json_extract(buyer, '$.email') = ?) ${extra}`)
+        .get(email) as { n: number }
+    ).n;
   const found = { charges: ours('charges', `and state = 'captured'`), orders: orders.length, lines: ours('order_lines', 'and charge_id is not null') };
   db.close();
   return found;
@@ -48,11 +61,16 @@ describe('paying by card', () => {
     await until(async () => (await mails(ruta.standinsUrl, 'first@moonmail.test')).length === 1, 'the receipt arrives');
     const [receipt] = await mails(ruta.standinsUrl, 'first@moonmail.test');
     expect(receipt.html).toContain('#1F3A34');
-    await until(async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).some((mail) => mail.subject.startsWith('Sold: First Light')), 'the notice arrives');
+    await until(
+      async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).some((mail) => mail.subject.startsWith('Sold: First Light')),
+      'the notice arrives',
+    );
     const [row] = await seller.read('/orders');
     const order = await seller.read(`/orders/${row.id}`);
     expect(order).toMatchObject({ number: 1001, state: 'paid', charges: [{ state: 'captured', cardLast4: '0019', amount: 13_800 }] });
-    expect(order.story.map((entry: { kind: string }) => entry.kind)).toEqual(expect.arrayContaining(['page.viewed', 'checkout.started', 'payment.given', 'order.paid', 'file.fetched', 'mail.sent']));
+    expect(order.story.map((entry: { kind: string }) => entry.kind)).toEqual(
+      expect.arrayContaining(['page.viewed', 'checkout.started', 'payment.given', 'order.paid', 'file.fetched', 'mail.sent']),
+    );
   });
 
   it.each([
@@ -150,7 +168,11 @@ describe('requests made by hand', () => {
     expect(long.body.errors?.firstName).toContain('under 80');
   });
   it('that pretend to be the processor are not believed', async () => {
-    const forged = await fetch(`${ruta.site}/webhooks/quayside`, { method: 'POST', body: '{"type":"charge.captured","charge":{"idempotencyKey":"x"}}', headers: { 'webhook-id': 'a', 'webhook-timestamp': String(Math.floor(Date.now() / 1000)), 'webhook-signature': 'v1,AAAA' } });
+    const forged = await fetch(`${ruta.site}/webhooks/quayside`, {
+      method: 'POST',
+      body: '{"type":"charge.captured","charge":{"idempotencyKey":"x"}}',
+      headers: { 'webhook-id': 'a', 'webhook-timestamp': String(Math.floor(Date.now() / 1000)), 'webhook-signature': 'v1,AAAA' },
+    });
     expect(forged.status).toBe(400);
   });
 });

@@ -16,18 +16,26 @@ const problem = async (response: Response) => (await response.json()) as { statu
 describe('signing in', () => {
   it('lets nobody else reach any operation of the API', async () => {
     const document = (await (await fetch(`${ruta.studio}/api/openapi.json`)).json()) as { paths: Record<string, Record<string, unknown>> };
-    const operations = Object.entries(document.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => ({ path: path.replace(/\{\w+\}/g, 'x'), method })));
+    const operations = Object.entries(document.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => ({ path: path.replace(/\{\w+\}/g, 'x'), method })),
+    );
     expect(operations.length).toBeGreaterThan(25);
     const open = new Set(['get /api/session', 'post /api/session', 'post /api/setup']);
     for (const { path, method } of operations) {
-      const response = await fetch(ruta.studio + path, { method, ...(method === 'get' ? {} : { body: '{}', headers: { 'content-type': 'application/json' } }) });
+      const response = await fetch(ruta.studio + path, {
+        method,
+        ...(method === 'get' ? {} : { body: '{}', headers: { 'content-type': 'application/json' } }),
+      });
       if (open.has(`${method} ${path}`)) expect(response.status, path).not.toBe(401);
       else if (`${method} ${path}` !== 'delete /api/session') expect(response.status, `${method} ${path}`).toBe(401);
     }
     expect((await fetch(`${ruta.studio}/api/uploads/pictures`, { method: 'POST' })).status).toBe(401);
   });
   it('creates the owner once', async () => {
-    const again = await seller.json('/api/setup', { ...OWNER, shop: { name: 'Mine', country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true } });
+    const again = await seller.json('/api/setup', {
+      ...OWNER,
+      shop: { name: 'Mine', country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
+    });
     expect(again.status).toBe(409);
   });
   it('wants the token of the sign-in, so that another site cannot act for the seller', async () => {
@@ -38,7 +46,8 @@ describe('signing in', () => {
   it('says neither which part was wrong nor lets guessing go on', async () => {
     const stranger = new Seller(ruta.studio);
     const tries: Response[] = [];
-    for (let i = 0; i < 12; i++) tries.push(await stranger.json('/api/session', { email: i % 2 ? OWNER.email : 'nobody@perigeelane.test', password: 'wrong one here' }));
+    for (let i = 0; i < 12; i++)
+      tries.push(await stranger.json('/api/session', { email: i % 2 ? OWNER.email : 'nobody@perigeelane.test', password: 'wrong one here' }));
     const titles = await Promise.all(tries.slice(0, 2).map(async (each) => (await problem(each)).title));
     expect(titles[0]).toBe(titles[1]);
     expect(tries.at(-1)?.status).toBe(429);
@@ -61,7 +70,9 @@ describe('the catalog', () => {
   });
 
   it('keeps pictures by what they are, not by what they are called', async () => {
-    const png = await sharp({ create: { width: 700, height: 300, channels: 3, background: '#223' } }).png().toBuffer();
+    const png = await sharp({ create: { width: 700, height: 300, channels: 3, background: '#223' } })
+      .png()
+      .toBuffer();
     const stored = (await (await seller.upload('pictures', 'sky.txt', new Uint8Array(png))).json()) as { id: string; width: number; widths: number[] };
     expect(stored).toMatchObject({ width: 700, widths: [480, 700] });
     const served = await fetch(`${ruta.site}/media/${stored.id}/480.avif`);

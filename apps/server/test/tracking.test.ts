@@ -1,10 +1,10 @@
 import Database from 'better-sqlite3';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pino } from 'pino';
-import { openDb } from '../src/db/open';
-import { stepVisitors } from '../src/tracking/tables';
-import { Recorder } from '../src/tracking/recorder';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readConfig } from '../src/config';
+import { openDb } from '../src/db/open';
+import { Recorder } from '../src/tracking/recorder';
+import { stepVisitors } from '../src/tracking/tables';
 import { Buyer, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
 
@@ -21,7 +21,14 @@ afterAll(() => ruta.stop());
 const counts = async () => {
   const figures = await seller.figures(funnel.id);
   const of = (id: string) => figures.steps.find((step: { stepId: string }) => step.stepId === id);
-  return { came: of(funnel.entry).came, left: of(funnel.entry).reached, checkout: of(funnel.checkout).came, paid: of(funnel.checkout).reached, orders: figures.orders, buyers: figures.buyers };
+  return {
+    came: of(funnel.entry).came,
+    left: of(funnel.entry).reached,
+    checkout: of(funnel.checkout).came,
+    paid: of(funnel.checkout).reached,
+    orders: figures.orders,
+    buyers: figures.buyers,
+  };
 };
 const formId = async () => /name="_form" value="([^"]+)"/.exec(await (await fetch(`${ruta.site}/${funnel.slug}`)).text())?.[1] ?? '';
 

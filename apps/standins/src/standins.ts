@@ -1,7 +1,7 @@
 import type { Server } from 'node:http';
 import express from 'express';
 import type { StandinConfig } from './config';
-import { escape, page, table } from './html';
+import { escapeHtml, page, table } from './html';
 import { openLedger } from './ledger';
 import { mailboxRoutes, mailServer } from './mailbox/mailbox';
 import { TEST_CARDS } from './quayside/cards';
@@ -29,13 +29,23 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
         `<h1>What the stand-ins received</h1><p class="note">Simulated outside services for trying Ruta. No money moves and no mail leaves this computer.</p>
 <h2>Mailbox</h2>${table(
           ['When', 'To', 'Subject'],
-          mails.slice(0, 50).map((mail) => [mail.at, mail.to.join(', '), { html: `<a href="/mailbox/${escape(mail.id)}">${escape(mail.subject)}</a>` }]),
+          mails
+            .slice(0, 50)
+            .map((mail) => [mail.at, mail.to.join(', '), { html: `<a href="/mailbox/${escapeHtml(mail.id)}">${escapeHtml(mail.subject)}</a>` }]),
         )}
 <h2>Quayside: card charges</h2>${table(
           ['When', 'Charge', 'Amount', 'State', 'Mode', 'Card', 'For'],
           charges
             .slice(0, 50)
-            .map((charge) => [charge.at, charge.id, `${charge.amount} ${charge.currency}`, charge.declineCode ?? charge.status, charge.mode, charge.card.last4, charge.reference]),
+            .map((charge) => [
+              charge.at,
+              charge.id,
+              `${charge.amount} ${charge.currency}`,
+              charge.declineCode ?? charge.status,
+              charge.mode,
+              charge.card.last4,
+              charge.reference,
+            ]),
         )}
 <h2>Quayside: webhooks sent</h2>${table(
           ['When', 'Message', 'Type', 'Answer'],

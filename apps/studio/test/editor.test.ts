@@ -12,12 +12,22 @@ const headline = allElements(page).find((element) => element.type === 'headline'
 const headlineId = headline?.id ?? '';
 const reduce = editorSlice.reducer;
 const start = () => reduce(undefined, opened({ stepId: 'stp_1', page, revision: 3, pictures: {} }));
-const type = (text: string, at: number) => changed({ operation: { kind: 'changeElement', elementId: headlineId, changes: { words: words(text) } }, mergeKey: `${headlineId}.words`, at });
+const type = (text: string, at: number) =>
+  changed({ operation: { kind: 'changeElement', elementId: headlineId, changes: { words: words(text) } }, mergeKey: `${headlineId}.words`, at });
 
 describe('words', () => {
   const inline = fc.oneof(
-    fc.record({ type: fc.constant('text' as const), text: fc.string({ minLength: 1 }), bold: fc.constantFrom(undefined, true), italic: fc.constantFrom(undefined, true) }),
-    fc.record({ type: fc.constant('bound' as const), value: fc.constantFrom('product.name' as const, 'buyer.firstName' as const), fallback: fc.constantFrom(undefined, '', 'friend') }),
+    fc.record({
+      type: fc.constant('text' as const),
+      text: fc.string({ minLength: 1 }),
+      bold: fc.constantFrom(undefined, true),
+      italic: fc.constantFrom(undefined, true),
+    }),
+    fc.record({
+      type: fc.constant('bound' as const),
+      value: fc.constantFrom('product.name' as const, 'buyer.firstName' as const),
+      fallback: fc.constantFrom(undefined, '', 'friend'),
+    }),
     fc.record({ type: fc.constant('break' as const) }),
   );
   it('come back from the text editor as they went in', () => {
@@ -75,7 +85,12 @@ describe('moving', () => {
   });
   it('drops an element where another stands', () => {
     const picture = allElements(page).find((element) => element.type === 'picture');
-    expect(moveTo(page, { kind: 'element', id: picture?.id ?? '', overId: headlineId })).toEqual({ kind: 'moveElement', elementId: picture?.id, columnId: page.sections[1]?.columns[0]?.id, index: 1 });
+    expect(moveTo(page, { kind: 'element', id: picture?.id ?? '', overId: headlineId })).toEqual({
+      kind: 'moveElement',
+      elementId: picture?.id,
+      columnId: page.sections[1]?.columns[0]?.id,
+      index: 1,
+    });
   });
   it('copies a section with ids of its own', () => {
     const section = page.sections[1];

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import {
+  allElements,
   bandOf,
   type Condition,
   ConditionSchema,
-  describe as inWords,
   drawFunnel,
   evaluate,
   FactsSchema,
@@ -11,11 +11,11 @@ import {
   type Graph,
   GraphSchema,
   type IdKind,
+  describe as inWords,
   makeId,
   nextStep,
   PageDocumentSchema,
   plainText,
-  allElements,
   type Route,
   SlugSchema,
   slugify,
@@ -58,7 +58,14 @@ describe('routes', () => {
   const ids = Array.from({ length: 4 }, () => newId('step')) as [string, string, string, string];
   const [optIn, sales, offer, thanks] = ids;
   const step = (id: string, kind: Graph['steps'][number]['kind']) => ({ id, kind, name: kind, slug: kind, productId: null });
-  const route = (from: string, outcome: Route['outcome'], to: string, priority = 0, condition?: Condition): Route => ({ id: newId('route'), from, outcome, to, priority, ...(condition ? { condition } : {}) });
+  const route = (from: string, outcome: Route['outcome'], to: string, priority = 0, condition?: Condition): Route => ({
+    id: newId('route'),
+    from,
+    outcome,
+    to,
+    priority,
+    ...(condition ? { condition } : {}),
+  });
   const graph: Graph = {
     entryId: optIn,
     steps: [step(thanks, 'thank-you'), step(offer, 'offer'), step(sales, 'checkout'), step(optIn, 'opt-in')],

@@ -44,17 +44,21 @@ describe('splitting', () => {
 
   it('always adds up, and no part is further than one from its exact share', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: MAX_MINOR }), fc.array(fc.integer({ min: 0, max: MAX_MINOR }), { minLength: 1, maxLength: 8 }), (amount, weights) => {
-        const total = weights.reduce((sum, weight) => sum + weight, 0);
-        fc.pre(total > 0);
-        const parts = splitByWeight(amount, weights);
-        expect(parts.reduce((sum, part) => sum + part, 0)).toBe(amount);
-        parts.forEach((part, index) => {
-          const floor = Number((BigInt(amount) * BigInt(weights[index] ?? 0)) / BigInt(total));
-          expect(part - floor).toBeGreaterThanOrEqual(0);
-          expect(part - floor).toBeLessThanOrEqual(1);
-        });
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: MAX_MINOR }),
+        fc.array(fc.integer({ min: 0, max: MAX_MINOR }), { minLength: 1, maxLength: 8 }),
+        (amount, weights) => {
+          const total = weights.reduce((sum, weight) => sum + weight, 0);
+          fc.pre(total > 0);
+          const parts = splitByWeight(amount, weights);
+          expect(parts.reduce((sum, part) => sum + part, 0)).toBe(amount);
+          parts.forEach((part, index) => {
+            const floor = Number((BigInt(amount) * BigInt(weights[index] ?? 0)) / BigInt(total));
+            expect(part - floor).toBeGreaterThanOrEqual(0);
+            expect(part - floor).toBeLessThanOrEqual(1);
+          });
+        },
+      ),
     );
   });
 });

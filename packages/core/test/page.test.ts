@@ -1,6 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { allElements, applyOperation, BrandSchema, contrast, DEFAULT_BRAND, type IdKind, luminance, makeId, newElement, type Operation, type PageDocument, PageDocumentSchema, paletteOf, salesPage, buildSection, SECTION_LIBRARY } from '../src';
+import {
+  allElements,
+  applyOperation,
+  BrandSchema,
+  buildSection,
+  contrast,
+  DEFAULT_BRAND,
+  type IdKind,
+  luminance,
+  makeId,
+  newElement,
+  type Operation,
+  type PageDocument,
+  PageDocumentSchema,
+  paletteOf,
+  SECTION_LIBRARY,
+  salesPage,
+} from '../src';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const page = salesPage({ name: 'Course', pictureId: null }, newId);
@@ -89,7 +106,8 @@ describe('a brand’s palette', () => {
         const brand = BrandSchema.safeParse({ ...DEFAULT_BRAND, main, accent, ground });
         fc.pre(brand.success);
         const p = paletteOf({ ...DEFAULT_BRAND, main, accent, ground });
-        for (const surface of [p.ground, p.tint, p.sheet]) for (const ink of [p.ink, p.softInk, p.accentInk]) expect(contrast(ink, surface)).toBeGreaterThanOrEqual(4.5);
+        for (const surface of [p.ground, p.tint, p.sheet])
+          for (const ink of [p.ink, p.softInk, p.accentInk]) expect(contrast(ink, surface)).toBeGreaterThanOrEqual(4.5);
         for (const ink of [p.onDark, p.softOnDark, p.accentOnDark]) expect(contrast(ink, p.dark)).toBeGreaterThanOrEqual(4.5);
         expect(contrast(p.onAccent, p.accent)).toBeGreaterThanOrEqual(4.5);
       }),

@@ -8,7 +8,18 @@ const HOUR = 3_600_000;
 type LineInput = QuoteInput['lines'][number];
 
 function line(changes: Partial<LineInput> = {}): LineInput {
-  return { id: 'a', productId: 'course', name: 'Course', role: 'main', kind: 'digital', taxClass: 'standard', weight: 0, price: { kind: 'one-time', regular: 13_800 }, quantity: 1, ...changes };
+  return {
+    id: 'a',
+    productId: 'course',
+    name: 'Course',
+    role: 'main',
+    kind: 'digital',
+    taxClass: 'standard',
+    weight: 0,
+    price: { kind: 'one-time', regular: 13_800 },
+    quantity: 1,
+    ...changes,
+  };
 }
 
 function input(changes: Partial<QuoteInput> = {}): QuoteInput {
@@ -16,7 +27,18 @@ function input(changes: Partial<QuoteInput> = {}): QuoteInput {
     shop: { currency: 'EUR', country: 'PT', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
     taxTable: TAX_RATES_EU,
     shippingTable: [
-      { name: 'Europe', countries: ['PT', 'NL', 'DE'], rate: { kind: 'weight', bands: [{ upTo: 250, amount: 490 }, { upTo: null, amount: 890 }] }, freeFrom: 10_000 },
+      {
+        name: 'Europe',
+        countries: ['PT', 'NL', 'DE'],
+        rate: {
+          kind: 'weight',
+          bands: [
+            { upTo: 250, amount: 490 },
+            { upTo: null, amount: 890 },
+          ],
+        },
+        freeFrom: 10_000,
+      },
     ],
     lines: [line()],
     buyer: { country: 'NL', validTaxNumber: false },

@@ -1,6 +1,6 @@
 export { boundText } from './boundValue';
 export * from './context';
-export { QuoteTable } from './elements/QuoteTable';
 export { fontFaces, fontFiles, pageCss } from './css';
+export { QuoteTable } from './elements/QuoteTable';
 export { PageView } from './PageView';
 export { PlainWords } from './WordsView';

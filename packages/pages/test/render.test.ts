@@ -1,4 +1,4 @@
-import { type IdKind, makeId, type PageDocument, quote, salesPage, TAX_RATES_EU, checkoutPage, words, DEFAULT_BRAND } from '@ruta/core';
+import { checkoutPage, DEFAULT_BRAND, type IdKind, makeId, type PageDocument, quote, salesPage, TAX_RATES_EU, words } from '@ruta/core';
 import { describe, expect, it } from 'vitest';
 import type { PageContext } from '../src/context';
 import { fontFiles } from '../src/css';
@@ -18,7 +18,13 @@ const context: PageContext = {
   checkout: null,
   order: null,
 };
-const options = { address: 'http://127.0.0.1/x', scripts: ['/assets/scripts/view.js'], pixelUrl: '/e/pixel.gif', structuredData: { name: '</script><script>alert(1)' }, shareImage: null };
+const options = {
+  address: 'http://127.0.0.1/x',
+  scripts: ['/assets/scripts/view.js'],
+  pixelUrl: '/e/pixel.gif',
+  structuredData: { name: '</script><script>alert(1)' },
+  shareImage: null,
+};
 const html = (page: PageDocument, changes: Partial<PageContext> = {}) => renderPage(page, { ...context, ...changes }, options);
 
 describe('a rendered page', () => {
@@ -41,7 +47,27 @@ describe('a rendered page', () => {
     expect(html(page, { product: { ...(context.product as NonNullable<PageContext['product']>), onSale: false } })).not.toContain('<s>');
   });
   it('falls back where a buyer is not known', () => {
-    const greeting = { ...page, sections: page.sections.slice(0, 1).map((section) => ({ ...section, columns: [{ id: newId('column'), span: 12, elements: [{ id: newId('element'), type: 'headline' as const, level: 1 as const, size: 'large' as const, words: words('Hello ', { bound: 'buyer.firstName', fallback: 'you' }) }] }] })) };
+    const greeting = {
+      ...page,
+      sections: page.sections.slice(0, 1).map((section) => ({
+        ...section,
+        columns: [
+          {
+            id: newId('column'),
+            span: 12,
+            elements: [
+              {
+                id: newId('element'),
+                type: 'headline' as const,
+                level: 1 as const,
+                size: 'large' as const,
+                words: words('Hello ', { bound: 'buyer.firstName', fallback: 'you' }),
+              },
+            ],
+          },
+        ],
+      })),
+    };
     expect(html(greeting)).toContain('Hello you');
     expect(html(greeting, { buyer: { firstName: 'Łucja' } })).toContain('Hello Łucja');
   });
@@ -53,12 +79,37 @@ describe('a rendered checkout', () => {
       shop: { currency: 'EUR', country: 'PT', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
       taxTable: TAX_RATES_EU,
       shippingTable: [],
-      lines: [{ id: 'm', productId: 'p', name: 'Course', role: 'main', kind: 'digital', taxClass: 'standard', weight: 0, price: { kind: 'one-time', regular: 13_800 }, quantity: 1 }],
+      lines: [
+        {
+          id: 'm',
+          productId: 'p',
+          name: 'Course',
+          role: 'main',
+          kind: 'digital',
+          taxClass: 'standard',
+          weight: 0,
+          price: { kind: 'one-time', regular: 13_800 },
+          quantity: 1,
+        },
+      ],
       buyer: { country: 'PT', validTaxNumber: false },
       now: 0,
     });
     const text = html(checkoutPage({ name: 'Course', pictureId: null }, newId), {
-      checkout: { actionUrl: '/pay/stp_1', quoteUrl: '', contactUrl: '', cartId: 'crt_1', quote: sums, values: { firstName: 'Ilse', email: 'wrong' }, errors: { email: 'Enter an e-mail address.' }, message: 'Look again', countries: [{ code: 'PT', name: 'Portugal' }], cardFields: { url: 'http://processor.test/fields?key=1', origin: 'http://processor.test' }, testMode: false, paidOrder: null },
+      checkout: {
+        actionUrl: '/pay/stp_1',
+        quoteUrl: '',
+        contactUrl: '',
+        cartId: 'crt_1',
+        quote: sums,
+        values: { firstName: 'Ilse', email: 'wrong' },
+        errors: { email: 'Enter an e-mail address.' },
+        message: 'Look again',
+        countries: [{ code: 'PT', name: 'Portugal' }],
+        cardFields: { url: 'http://processor.test/fields?key=1', origin: 'http://processor.test' },
+        testMode: false,
+        paidOrder: null,
+      },
     });
     expect(text).toMatch(/<form[^>]*action="\/pay\/stp_1" method="post"/);
     expect(text).toContain('value="Ilse"');

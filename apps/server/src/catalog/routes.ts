@@ -14,7 +14,9 @@ export function catalogRoutes(api: Api, services: Services): void {
     return result;
   };
   api.on({ method: 'get', path: '/products', summary: 'All products', response: z.array(ProductSchema) }, () => listProducts(db));
-  api.on({ method: 'post', path: '/products', summary: 'Add a product', body: ProductInputSchema, response: ProductSchema }, ({ body }) => createProduct(services, body));
+  api.on({ method: 'post', path: '/products', summary: 'Add a product', body: ProductInputSchema, response: ProductSchema }, ({ body }) =>
+    createProduct(services, body),
+  );
   api.on({ method: 'get', path: '/products/:id', summary: 'One product', response: ProductSchema }, ({ params }) => loadProduct(db, params.id ?? ''));
   api.on({ method: 'put', path: '/products/:id', summary: 'Change a product', body: ProductInputSchema, response: ProductSchema }, ({ params, body }) =>
     changed(updateProduct(services, params.id ?? '', body)),
@@ -23,7 +25,13 @@ export function catalogRoutes(api: Api, services: Services): void {
     setProductFiles(services, params.id ?? '', body.fileIds),
   );
   api.on(
-    { method: 'put', path: '/products/:id/archived', summary: 'Archive a product or bring it back', body: z.object({ archived: z.boolean() }), response: ProductSchema },
+    {
+      method: 'put',
+      path: '/products/:id/archived',
+      summary: 'Archive a product or bring it back',
+      body: z.object({ archived: z.boolean() }),
+      response: ProductSchema,
+    },
     ({ params, body }) => changed(setArchived(services, params.id ?? '', body.archived)),
   );
 }

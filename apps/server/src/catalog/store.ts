@@ -60,7 +60,14 @@ export function setArchived(services: Pick<Services, 'db' | 'clock'>, id: string
 export function setProductFiles(services: Pick<Services, 'db' | 'clock'>, id: string, fileIds: string[]): Product {
   const { db } = services;
   loadProduct(db, id);
-  const known = fileIds.length === 0 ? [] : db.select().from(files).where(and(inArray(files.id, fileIds), eq(files.kind, 'download'))).all();
+  const known =
+    fileIds.length === 0
+      ? []
+      : db
+          .select()
+          .from(files)
+          .where(and(inArray(files.id, fileIds), eq(files.kind, 'download')))
+          .all();
   if (known.length !== new Set(fileIds).size) throw fieldRefusal('fileIds', 'One of these files was not uploaded.');
   db.transaction((tx) => {
     tx.delete(productFiles).where(eq(productFiles.productId, id)).run();
@@ -71,7 +78,11 @@ export function setProductFiles(services: Pick<Services, 'db' | 'clock'>, id: st
 
 function checkPicture(db: Db, input: ProductInput): void {
   if (!input.pictureId) return;
-  const picture = db.select().from(files).where(and(eq(files.id, input.pictureId), eq(files.kind, 'picture'))).get();
+  const picture = db
+    .select()
+    .from(files)
+    .where(and(eq(files.id, input.pictureId), eq(files.kind, 'picture')))
+    .get();
   if (!picture) throw fieldRefusal('pictureId', 'This picture was not uploaded.');
 }
 
@@ -81,11 +92,19 @@ function withFiles(db: Db, rows: Array<typeof products.$inferSelect>): Product[]
     .select({ productId: productFiles.productId, id: files.id, name: files.name, bytes: files.bytes, contentType: files.contentType })
     .from(productFiles)
     .innerJoin(files, eq(files.id, productFiles.fileId))
-    .where(inArray(productFiles.productId, rows.map((row) => row.id)))
+    .where(
+      inArray(
+        productFiles.productId,
+        rows.map((row) => row.id),
+      ),
+    )
     .orderBy(asc(productFiles.position))
     .all();
   const byProduct = new Map<string, ProductFile[]>();
   for (const { productId, ...file } of linked) byProduct.set(productId, [...(byProduct.get(productId) ?? []), file]);
-  const pictures = findPictures(db, rows.flatMap((row) => row.pictureId ?? []));
+  const pictures = findPictures(
+    db,
+    rows.flatMap((row) => row.pictureId ?? []),
+  );
   return rows.map((row) => ({ ...row, picture: pictures[row.pictureId ?? ''] ?? null, files: byProduct.get(row.id) ?? [] }));
 }

@@ -53,7 +53,9 @@ export async function connectQuayside(services: Services) {
     return response.json();
   };
   const account = AccountSchema.parse(await call('POST', '/accounts', { name: loadShop(db).settings.name }));
-  const webhook = z.object({ secret: z.string() }).parse(await call('PUT', '/webhook', { url: `${config.siteUrl}/webhooks/quayside` }, account.secretKeys.live));
+  const webhook = z
+    .object({ secret: z.string() })
+    .parse(await call('PUT', '/webhook', { url: `${config.siteUrl}/webhooks/quayside` }, account.secretKeys.live));
   db.insert(connections)
     .values({
       id: newId(clock, 'connection'),

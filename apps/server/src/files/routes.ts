@@ -56,4 +56,3 @@ export function assetRoutes(services: Services): Router {
   );
   return router;
 }
-

@@ -1,9 +1,9 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { copyFile } from 'node:fs/promises';
 import path from 'node:path';
+import type { PictureInfo } from '@ruta/core';
 import { eq, inArray } from 'drizzle-orm';
 import sharp from 'sharp';
-import type { PictureInfo } from '@ruta/core';
 import type { Db } from '../db/open';
 import { fieldRefusal } from '../http/problem';
 import { newId } from '../ids';

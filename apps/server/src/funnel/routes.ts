@@ -4,11 +4,23 @@ import { z } from 'zod';
 import { findProduct } from '../catalog/store';
 import { findPictures } from '../files/store';
 import type { Api } from '../http/api';
-import { currentUser } from '../team/access';
 import type { Services } from '../services';
 import { pictureIds, shownProduct, stepPath } from '../site/context';
+import { currentUser } from '../team/access';
 import { funnelFigures } from '../tracking/report';
-import { changeFunnel, changeStep, createFunnel, DraftSchema, FunnelSettingsSchema, NewFunnelSchema, publish, publishProblems, savePage, StepSettingsSchema, unpublishedChanges } from './service';
+import {
+  changeFunnel,
+  changeStep,
+  createFunnel,
+  DraftSchema,
+  FunnelSettingsSchema,
+  NewFunnelSchema,
+  publish,
+  publishProblems,
+  StepSettingsSchema,
+  savePage,
+  unpublishedChanges,
+} from './service';
 import { listFunnels, loadFunnel, loadStep } from './store';
 import { publications } from './tables';
 
@@ -22,7 +34,16 @@ const FunnelRowSchema = z.object({
   figures: FunnelFiguresSchema,
 });
 
-const ShownProductSchema = z.object({ id: z.string(), name: z.string(), description: z.string(), picture: PictureInfoSchema.nullable(), current: z.int(), regular: z.int(), onSale: z.boolean(), price: PriceSchema });
+const ShownProductSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  description: z.string(),
+  picture: PictureInfoSchema.nullable(),
+  current: z.int(),
+  regular: z.int(),
+  onSale: z.boolean(),
+  price: PriceSchema,
+});
 
 const FunnelDetailSchema = z.object({
   id: z.string(),
@@ -98,35 +119,56 @@ export function funnelRoutes(api: Api, services: Services): void {
         live: published !== undefined,
         stops: stops.map(({ id: stepId, kind, name }) => ({ id: stepId, kind, name })),
         productName: checkout?.productId ? (findProduct(db, checkout.productId)?.name ?? null) : null,
-        figures: figuresOf(id, graph.entryId, stops.map((step) => step.id), DEFAULT_DAYS),
+        figures: figuresOf(
+          id,
+          graph.entryId,
+          stops.map((step) => step.id),
+          DEFAULT_DAYS,
+        ),
       };
     }),
   );
-  api.on({ method: 'post', path: '/funnels', summary: 'Start a funnel from a template', body: NewFunnelSchema, response: FunnelDetailSchema }, ({ body }) => detail(createFunnel(services, body)));
+  api.on({ method: 'post', path: '/funnels', summary: 'Start a funnel from a template', body: NewFunnelSchema, response: FunnelDetailSchema }, ({ body }) =>
+    detail(createFunnel(services, body)),
+  );
   api.on({ method: 'get', path: '/funnels/:id', summary: 'One funnel', response: FunnelDetailSchema }, ({ params }) => detail(params.id ?? ''));
-  api.on({ method: 'put', path: '/funnels/:id', summary: 'Rename or move a funnel', body: FunnelSettingsSchema, response: FunnelDetailSchema }, ({ params, body }) => {
-    changeFunnel(services, params.id ?? '', body);
-    return detail(params.id ?? '');
-  });
+  api.on(
+    { method: 'put', path: '/funnels/:id', summary: 'Rename or move a funnel', body: FunnelSettingsSchema, response: FunnelDetailSchema },
+    ({ params, body }) => {
+      changeFunnel(services, params.id ?? '', body);
+      return detail(params.id ?? '');
+    },
+  );
   api.on({ method: 'get', path: '/funnels/:id/figures', summary: 'Figures per stop; ?days=30', response: FunnelFiguresSchema }, ({ params, request }) => {
     const { funnel, graph } = loadFunnel(db, params.id ?? '');
     const days = Math.min(Math.max(Number(request.query.days) || DEFAULT_DAYS, 1), 3650);
     services.recorder.flush();
-    return figuresOf(funnel.id, funnel.entryId, stopsInOrder(graph).map((step) => step.id), days);
+    return figuresOf(
+      funnel.id,
+      funnel.entryId,
+      stopsInOrder(graph).map((step) => step.id),
+      days,
+    );
   });
   api.on({ method: 'post', path: '/funnels/:id/publish', summary: 'Put the funnel live as it stands', response: FunnelDetailSchema }, ({ params, request }) => {
     publish(services, params.id ?? '', currentUser(services, request)?.id ?? null);
     return detail(params.id ?? '');
   });
-  api.on({ method: 'put', path: '/steps/:id', summary: 'Change a stop’s name, address or product', body: StepSettingsSchema, response: FunnelDetailSchema }, ({ params, body }) => {
-    changeStep(services, params.id ?? '', body);
-    return detail(loadStep(db, params.id ?? '').funnelId);
-  });
+  api.on(
+    { method: 'put', path: '/steps/:id', summary: 'Change a stop’s name, address or product', body: StepSettingsSchema, response: FunnelDetailSchema },
+    ({ params, body }) => {
+      changeStep(services, params.id ?? '', body);
+      return detail(loadStep(db, params.id ?? '').funnelId);
+    },
+  );
   api.on({ method: 'get', path: '/steps/:id/page', summary: 'A page’s draft', response: StepPageSchema }, ({ params }) => {
     const step = loadStep(db, params.id ?? '');
     return { stepId: step.id, revision: step.revision, page: step.draft, pictures: findPictures(db, pictureIds(step.draft)) };
   });
-  api.on({ method: 'put', path: '/steps/:id/page', summary: 'Save a page’s draft', body: DraftSchema, response: z.object({ revision: z.int() }) }, ({ params, body }) => ({
-    revision: savePage(services, params.id ?? '', body),
-  }));
+  api.on(
+    { method: 'put', path: '/steps/:id/page', summary: 'Save a page’s draft', body: DraftSchema, response: z.object({ revision: z.int() }) },
+    ({ params, body }) => ({
+      revision: savePage(services, params.id ?? '', body),
+    }),
+  );
 }

@@ -1,16 +1,16 @@
 import { isDeepStrictEqual } from 'node:util';
 import {
+  allElements,
   drawFunnel,
   FUNNEL_TEMPLATES,
   type FunnelTemplate,
-  allElements,
-  idSchema,
   type IdKind,
+  idSchema,
   PageDocumentSchema,
   RESERVED_SLUGS,
   SlugSchema,
-  slugify,
   StepSchema,
+  slugify,
 } from '@ruta/core';
 import { and, eq, ne } from 'drizzle-orm';
 import { z } from 'zod';
@@ -151,10 +151,15 @@ export function publishProblems(services: Pick<Services, 'db' | 'secrets'>, stat
       stop(`“${product.name}” has to be sent, but the shop has no shipping rates yet.`);
     }
     if (product?.kind === 'digital' && product.files.length === 0) warn(`“${product.name}” is digital but has no file to deliver.`);
-    if (elements.filter((element) => element.type === 'headline' && element.level === 1).length !== 1) warn('A page reads best with exactly one main headline.');
+    if (elements.filter((element) => element.type === 'headline' && element.level === 1).length !== 1)
+      warn('A page reads best with exactly one main headline.');
     for (const element of elements) {
       if (element.type === 'picture' && element.source && !element.alt) warn('A picture has no text alternative for people who cannot see it.');
-      if (element.type === 'button' && element.action.kind === 'step' && !state.graph.steps.some((target) => 'stepId' in element.action && target.id === element.action.stepId)) {
+      if (
+        element.type === 'button' &&
+        element.action.kind === 'step' &&
+        !state.graph.steps.some((target) => 'stepId' in element.action && target.id === element.action.stepId)
+      ) {
         stop('A button leads to a stop that no longer exists.');
       }
     }
@@ -168,7 +173,11 @@ export function publish(services: Services, funnelId: string, userId: string | n
   const state = loadFunnel(db, funnelId);
   const stops = publishProblems(services, state).filter((problem) => problem.severity === 'stop');
   if (stops.length > 0) {
-    throw new Refusal(409, 'This funnel cannot go live yet.', stops.map((problem) => ({ path: problem.stepId ?? '', message: problem.message })));
+    throw new Refusal(
+      409,
+      'This funnel cannot go live yet.',
+      stops.map((problem) => ({ path: problem.stepId ?? '', message: problem.message })),
+    );
   }
   const version = (state.published?.version ?? 0) + 1;
   db.insert(publications)
@@ -180,14 +189,24 @@ export function publish(services: Services, funnelId: string, userId: string | n
 
 function checkSlug(db: Db, slug: string, funnelId: string): void {
   if (RESERVED_SLUGS.includes(slug)) throw fieldRefusal('slug', 'The site needs this address itself. Choose another.', 409);
-  const taken = db.select().from(funnels).where(and(eq(funnels.slug, slug), ne(funnels.id, funnelId))).get();
+  const taken = db
+    .select()
+    .from(funnels)
+    .where(and(eq(funnels.slug, slug), ne(funnels.id, funnelId)))
+    .get();
   // An address that another funnel has moved away from is still its own until it is published at the new one.
   const holder = taken ?? latestPublications(db).find((publication) => publication.snapshot.slug === slug && publication.funnelId !== funnelId)?.snapshot;
   if (holder) throw fieldRefusal('slug', `The funnel “${holder.name}” has this address already.`, 409);
 }
 
 function freeSlug(db: Db, wish: string): string {
-  const taken = new Set(db.select({ slug: funnels.slug }).from(funnels).all().map((row) => row.slug));
+  const taken = new Set(
+    db
+      .select({ slug: funnels.slug })
+      .from(funnels)
+      .all()
+      .map((row) => row.slug),
+  );
   for (const slug of RESERVED_SLUGS) taken.add(slug);
   for (const publication of latestPublications(db)) taken.add(publication.snapshot.slug);
   if (!taken.has(wish)) return wish;

@@ -48,7 +48,9 @@ export function problemHandler(log: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     if (error instanceof Refusal) return sendProblem(response, error.status, error.title, error.fields);
     if (error instanceof multer.MulterError) {
-      return sendProblem(response, 413, UPLOAD_MESSAGES[error.code] ?? error.message, [{ path: 'file', message: UPLOAD_MESSAGES[error.code] ?? error.message }]);
+      return sendProblem(response, 413, UPLOAD_MESSAGES[error.code] ?? error.message, [
+        { path: 'file', message: UPLOAD_MESSAGES[error.code] ?? error.message },
+      ]);
     }
     if (error?.type === 'entity.parse.failed') return sendProblem(response, 400, 'The body is not valid JSON.');
     if (error?.type === 'entity.too.large') return sendProblem(response, 413, 'The body is too large.');

@@ -1,6 +1,6 @@
-import { countryName, formatMoney, paletteOf, type Palette, type Quote } from '@ruta/core';
-import { renderToStaticMarkup } from 'react-dom/server';
+import { countryName, formatMoney, type Palette, paletteOf, type Quote } from '@ruta/core';
 import type { CSSProperties, ReactNode } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
 import type { ShopRow } from '../shop/store';
 import type { MailPayload } from './mailer';
 

@@ -30,7 +30,13 @@ export function quaysideProvider(services: Pick<Services, 'db' | 'secrets' | 'co
     }
   };
 
-  async function call(mode: 'test' | 'live', method: string, path: string, body?: object, headers: Record<string, string> = {}): Promise<Response | 'unavailable' | 'no-answer'> {
+  async function call(
+    mode: 'test' | 'live',
+    method: string,
+    path: string,
+    body?: object,
+    headers: Record<string, string> = {},
+  ): Promise<Response | 'unavailable' | 'no-answer'> {
     const account = quaysideAccount(services, mode);
     if (!base || !account) return 'unavailable';
     try {

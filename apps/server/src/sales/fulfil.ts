@@ -1,7 +1,7 @@
 import type { Campaign, EventKind, Quote } from '@ruta/core';
 import { eq } from 'drizzle-orm';
-import { keepContact } from '../contacts/store';
 import { productFiles } from '../catalog/tables';
+import { keepContact } from '../contacts/store';
 import type { Db } from '../db/open';
 import { newId, newToken } from '../ids';
 import { receiptMail, saleMail } from '../mail/orderMails';
@@ -38,18 +38,37 @@ export function markPaid(tx: Db, services: Services, order: OrderRow, chargeId: 
   for (const line of order.quote.lines) {
     const lineId = newId(clock, 'line');
     tx.insert(orderLines)
-      .values({ id: lineId, orderId: order.id, chargeId, productId: line.productId, name: line.name, role: line.role, quantity: line.quantity, total: line.total, tax: line.tax, net: line.net })
+      .values({
+        id: lineId,
+        orderId: order.id,
+        chargeId,
+        productId: line.productId,
+        name: line.name,
+        role: line.role,
+        quantity: line.quantity,
+        total: line.total,
+        tax: line.tax,
+        net: line.net,
+      })
       .run();
     const filesOfProduct = tx.select().from(productFiles).where(eq(productFiles.productId, line.productId)).orderBy(productFiles.position).all();
     for (const { fileId } of filesOfProduct) {
-      tx.insert(grants).values({ id: newId(clock, 'grant'), orderId: order.id, lineId, fileId, downloads: 0, maxDownloads: MAX_DOWNLOADS }).run();
+      tx.insert(grants)
+        .values({ id: newId(clock, 'grant'), orderId: order.id, lineId, fileId, downloads: 0, maxDownloads: MAX_DOWNLOADS })
+        .run();
     }
   }
 
   // A gift is a lead, not a sale: its own event says so.
   if (order.total > 0) {
     recorder.record(tx, {
-      ...makeEvent(services, 'order.paid', order.mode, visitor, { funnelId: order.funnelId, stepId: order.stepId, orderId: order.id, contactId: contact.id, data: { value: order.total, currency: order.currency } }),
+      ...makeEvent(services, 'order.paid', order.mode, visitor, {
+        funnelId: order.funnelId,
+        stepId: order.stepId,
+        orderId: order.id,
+        contactId: contact.id,
+        data: { value: order.total, currency: order.currency },
+      }),
       // The campaign is the one that brought the buyer here, whatever they clicked since.
       campaign: order.campaign,
     });
@@ -59,7 +78,12 @@ export function markPaid(tx: Db, services: Services, order: OrderRow, chargeId: 
   queueReceipt(tx, services, paid, `receipt ${order.id}`);
   if (order.total > 0) {
     const studioUrl = `${services.config.studioUrl}/sales/orders/${order.id}`;
-    enqueue(tx, services, { kind: 'mail', payload: { ...saleMail(shop, { ...mailedOrder(tx, services, paid), studioUrl }) }, idempotencyKey: `sale ${order.id}`, orderId: order.id });
+    enqueue(tx, services, {
+      kind: 'mail',
+      payload: { ...saleMail(shop, { ...mailedOrder(tx, services, paid), studioUrl }) },
+      idempotencyKey: `sale ${order.id}`,
+      orderId: order.id,
+    });
   }
 }
 
@@ -117,5 +141,8 @@ export function keepOpenOrder(tx: Db, services: Pick<Services, 'clock'>, input: 
 /** Records that something happened to an order, in the log that is its story. */
 export function recordForOrder(tx: Db, services: Services, order: OrderRow, kind: EventKind, data: Record<string, unknown>): void {
   const visitor = order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : null;
-  services.recorder.record(tx, makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId: order.stepId, orderId: order.id, contactId: order.contactId, data }));
+  services.recorder.record(
+    tx,
+    makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId: order.stepId, orderId: order.id, contactId: order.contactId, data }),
+  );
 }

@@ -24,7 +24,13 @@ const payingNow = new Map<string, Promise<PayOutcome>>();
  * an order has at most one charge under way, and calls that arrive meanwhile share its outcome.
  * @param token stands for the card at the processor; empty for an order of value 0
  */
-export function payCart(services: Services, provider: PaymentProvider, input: NewOrder, token: string, returnUrl: (order: OrderRow) => string): Promise<PayOutcome> {
+export function payCart(
+  services: Services,
+  provider: PaymentProvider,
+  input: NewOrder,
+  token: string,
+  returnUrl: (order: OrderRow) => string,
+): Promise<PayOutcome> {
   const under = payingNow.get(input.cartId);
   if (under) return under;
   const running = attempt(services, provider, input, token, returnUrl).finally(() => payingNow.delete(input.cartId));
@@ -32,7 +38,13 @@ export function payCart(services: Services, provider: PaymentProvider, input: Ne
   return running;
 }
 
-async function attempt(services: Services, provider: PaymentProvider, input: NewOrder, token: string, returnUrl: (order: OrderRow) => string): Promise<PayOutcome> {
+async function attempt(
+  services: Services,
+  provider: PaymentProvider,
+  input: NewOrder,
+  token: string,
+  returnUrl: (order: OrderRow) => string,
+): Promise<PayOutcome> {
   const { db, clock } = services;
   await giveUpUnconfirmed(services, provider, input.cartId);
   const begun = db.transaction((tx) => {
@@ -115,7 +127,11 @@ export function settle(services: Services, chargeId: string, answer: ChargeAnswe
     if (charge.state === 'captured' || charge.state === 'voided' || charge.state === 'declined') return;
     const order = loadOrder(tx, charge.orderId);
     const change = (values: Partial<ChargeRow>) =>
-      tx.update(charges).set({ ...values, updatedAt: clock.now() }).where(eq(charges.id, charge.id)).run();
+      tx
+        .update(charges)
+        .set({ ...values, updatedAt: clock.now() })
+        .where(eq(charges.id, charge.id))
+        .run();
     switch (answer.state) {
       case 'captured': {
         change({ state: 'captured', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: null });

@@ -14,7 +14,11 @@ const ON_ITS_WAY_MS = 60_000;
  */
 export async function reconcile(services: Services, provider: PaymentProvider, atStart = false): Promise<void> {
   const { db, clock } = services;
-  const open = db.select().from(charges).where(inArray(charges.state, ['pending', 'needs-confirmation'])).all();
+  const open = db
+    .select()
+    .from(charges)
+    .where(inArray(charges.state, ['pending', 'needs-confirmation']))
+    .all();
   for (const charge of open) {
     const answer = await provider.find(charge.mode, charge.idempotencyKey);
     if (answer.state === 'unknown-charge' && !atStart && clock.now() - charge.createdAt < ON_ITS_WAY_MS) continue;

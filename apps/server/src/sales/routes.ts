@@ -4,13 +4,13 @@ import { z } from 'zod';
 import { findContact } from '../contacts/store';
 import { contacts } from '../contacts/tables';
 import { funnels, steps } from '../funnel/tables';
-import { notFound } from '../http/problem';
 import type { Api } from '../http/api';
+import { notFound } from '../http/problem';
 import { type OutboxRow, sendAgain } from '../outbox/outbox';
 import { outbox } from '../outbox/tables';
 import type { Services } from '../services';
-import { events } from '../tracking/tables';
 import { orderAddress } from '../site/links';
+import { events } from '../tracking/tables';
 import { chargesOf, grantsOf, loadOrder } from './store';
 import { orders } from './tables';
 
@@ -45,14 +45,41 @@ const OrderDetailSchema = z.object({
   quote: QuoteSchema,
   orderUrl: z.string(),
   charges: z.array(
-    z.object({ id: z.string(), state: z.string(), amount: z.int(), provider: z.string(), providerChargeId: z.string().nullable(), cardLast4: z.string().nullable(), failure: z.string().nullable(), createdAt: z.int() }),
+    z.object({
+      id: z.string(),
+      state: z.string(),
+      amount: z.int(),
+      provider: z.string(),
+      providerChargeId: z.string().nullable(),
+      cardLast4: z.string().nullable(),
+      failure: z.string().nullable(),
+      createdAt: z.int(),
+    }),
   ),
   files: z.array(z.object({ id: z.string(), name: z.string(), downloads: z.int(), maxDownloads: z.int() })),
-  mails: z.array(z.object({ id: z.string(), to: z.string(), subject: z.string(), sentAt: z.int().nullable(), failedAt: z.int().nullable(), lastError: z.string().nullable() })),
+  mails: z.array(
+    z.object({
+      id: z.string(),
+      to: z.string(),
+      subject: z.string(),
+      sentAt: z.int().nullable(),
+      failedAt: z.int().nullable(),
+      lastError: z.string().nullable(),
+    }),
+  ),
   story: z.array(StoryEntrySchema),
 });
 
-const ContactRowSchema = z.object({ id: z.string(), email: z.string(), firstName: z.string(), lastName: z.string(), country: z.string().nullable(), createdAt: z.int(), orders: z.int(), paid: z.int() });
+const ContactRowSchema = z.object({
+  id: z.string(),
+  email: z.string(),
+  firstName: z.string(),
+  lastName: z.string(),
+  country: z.string().nullable(),
+  createdAt: z.int(),
+  orders: z.int(),
+  paid: z.int(),
+});
 const ContactDetailSchema = ContactRowSchema.extend({
   answers: z.record(z.string(), z.string()),
   campaign: z.record(z.string(), z.string()).nullable(),
@@ -106,19 +133,31 @@ export function salesRoutes(api: Api, services: Services): void {
       files: grantsOf(db, [order.id]).map(({ id, name, downloads, maxDownloads }) => ({ id, name, downloads, maxDownloads })),
       mails: mails
         .filter((row) => row.kind === 'mail')
-        .map((row) => ({ id: row.id, to: String(row.payload.to), subject: String(row.payload.subject), sentAt: row.sentAt, failedAt: row.failedAt, lastError: row.lastError })),
+        .map((row) => ({
+          id: row.id,
+          to: String(row.payload.to),
+          subject: String(row.payload.subject),
+          sentAt: row.sentAt,
+          failedAt: row.failedAt,
+          lastError: row.lastError,
+        })),
       story: withMails(
         // From the buyer's first step into the funnel on, not only from the payment.
-        storyOf(or(eq(events.orderId, order.id), order.visitorId ? and(eq(events.visitorId, order.visitorId), eq(events.funnelId, order.funnelId)) : undefined)),
+        storyOf(
+          or(eq(events.orderId, order.id), order.visitorId ? and(eq(events.visitorId, order.visitorId), eq(events.funnelId, order.funnelId)) : undefined),
+        ),
         mails,
       ),
     };
   });
 
-  api.on({ method: 'post', path: '/outbox/:id/again', summary: 'Send a mail again that gave up', response: z.object({ queued: z.boolean() }) }, ({ params }) => {
-    sendAgain(services, params.id ?? '');
-    return { queued: true };
-  });
+  api.on(
+    { method: 'post', path: '/outbox/:id/again', summary: 'Send a mail again that gave up', response: z.object({ queued: z.boolean() }) },
+    ({ params }) => {
+      sendAgain(services, params.id ?? '');
+      return { queued: true };
+    },
+  );
 
   const contactRows = () =>
     db
@@ -151,7 +190,10 @@ export function salesRoutes(api: Api, services: Services): void {
     const row = contactRows().where(eq(contacts.id, id)).get() as ContactRow;
     return {
       ...toContact(row),
-      orderList: listed().where(and(eq(orders.contactId, id), isNotNull(orders.paidAt))).all().map(toRow),
+      orderList: listed()
+        .where(and(eq(orders.contactId, id), isNotNull(orders.paidAt)))
+        .all()
+        .map(toRow),
       story: withMails(storyOf(eq(events.contactId, id)), db.select().from(outbox).where(eq(outbox.contactId, id)).all()),
     };
   });
@@ -172,6 +214,8 @@ export function salesRoutes(api: Api, services: Services): void {
 
 /** A story with the mails that were sent, each at its time. */
 function withMails(story: Array<z.infer<typeof StoryEntrySchema>>, mails: OutboxRow[]) {
-  const sent = mails.flatMap((mail) => (mail.kind === 'mail' && mail.sentAt ? [{ at: mail.sentAt, kind: 'mail.sent', detail: { subject: mail.payload.subject, to: mail.payload.to } }] : []));
+  const sent = mails.flatMap((mail) =>
+    mail.kind === 'mail' && mail.sentAt ? [{ at: mail.sentAt, kind: 'mail.sent', detail: { subject: mail.payload.subject, to: mail.payload.to } }] : [],
+  );
   return [...story, ...sent].sort((a, b) => a.at - b.at);
 }

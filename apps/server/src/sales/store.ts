@@ -1,8 +1,8 @@
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { files } from '../files/tables';
 import { notFound } from '../http/problem';
 import { carts, charges, grants, orderLines, orders } from './tables';
-import { files } from '../files/tables';
 
 export type OrderRow = typeof orders.$inferSelect;
 export type ChargeRow = typeof charges.$inferSelect;
@@ -71,7 +71,17 @@ export function ownedProducts(db: Db, contactId: string): string[] {
 export function grantsOf(db: Db, orderIds: string[]) {
   if (orderIds.length === 0) return [];
   return db
-    .select({ id: grants.id, orderId: grants.orderId, fileId: files.id, name: files.name, bytes: files.bytes, contentType: files.contentType, from: orderLines.name, downloads: grants.downloads, maxDownloads: grants.maxDownloads })
+    .select({
+      id: grants.id,
+      orderId: grants.orderId,
+      fileId: files.id,
+      name: files.name,
+      bytes: files.bytes,
+      contentType: files.contentType,
+      from: orderLines.name,
+      downloads: grants.downloads,
+      maxDownloads: grants.maxDownloads,
+    })
     .from(grants)
     .innerJoin(files, eq(files.id, grants.fileId))
     .innerJoin(orderLines, eq(orderLines.id, grants.lineId))

@@ -15,18 +15,23 @@ export function shopRoutes(api: Api, services: Services): void {
     return { settings, brand, siteUrl: config.siteUrl, standinsUrl: config.standinsUrl };
   };
   api.on({ method: 'get', path: '/shop', summary: 'The shop’s settings and brand', response: ShopViewSchema }, view);
-  api.on({ method: 'put', path: '/shop', summary: 'Change the shop’s settings', body: ShopSchema.omit({ currency: true }), response: ShopViewSchema }, ({ body }) => {
-    // The currency stays: every price and past order is in it.
-    saveShop(db, { settings: { ...loadShop(db).settings, ...body } });
-    services.publicPages.clear();
-    return view();
-  });
+  api.on(
+    { method: 'put', path: '/shop', summary: 'Change the shop’s settings', body: ShopSchema.omit({ currency: true }), response: ShopViewSchema },
+    ({ body }) => {
+      // The currency stays: every price and past order is in it.
+      saveShop(db, { settings: { ...loadShop(db).settings, ...body } });
+      services.publicPages.clear();
+      return view();
+    },
+  );
   api.on({ method: 'put', path: '/shop/brand', summary: 'Change the brand', body: BrandSchema, response: ShopViewSchema }, ({ body }) => {
     saveShop(db, { brand: body });
     services.publicPages.clear();
     return view();
   });
   const ConnectionSchema = z.object({ provider: z.string(), connected: z.boolean(), account: z.string().nullable(), reachable: z.boolean() });
-  api.on({ method: 'get', path: '/connections', summary: 'Payment accounts', response: z.array(ConnectionSchema) }, async () => [await quaysideStatus(services)]);
+  api.on({ method: 'get', path: '/connections', summary: 'Payment accounts', response: z.array(ConnectionSchema) }, async () => [
+    await quaysideStatus(services),
+  ]);
   api.on({ method: 'post', path: '/connections/quayside', summary: 'Connect the card processor', response: ConnectionSchema }, () => connectQuayside(services));
 }

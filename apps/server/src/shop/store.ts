@@ -27,9 +27,7 @@ export function loadShop(db: Db): ShopRow {
 
 /** Writes the first row of a shop, with the tax rates that ship with Ruta. */
 export function createShop(db: Db, settings: Shop, brand: Brand = DEFAULT_BRAND): void {
-  db.insert(shops)
-    .values({ id: SHOP_ROW, settings, brand, taxTable: TAX_RATES_EU, shippingTable: [], lastOrderNumber: FIRST_ORDER_NUMBER })
-    .run();
+  db.insert(shops).values({ id: SHOP_ROW, settings, brand, taxTable: TAX_RATES_EU, shippingTable: [], lastOrderNumber: FIRST_ORDER_NUMBER }).run();
 }
 
 export function saveShop(db: Db, changes: Partial<ShopRow>): void {

@@ -112,7 +112,13 @@ export function asksLastName(live: LiveStep): boolean {
 }
 
 /** Keeps a cart that has an address, so that it is known who left and with what. A paid cart is left as it is. */
-export function keepCart(services: Services, live: LiveStep, cartId: string, visitorId: string | null, values: Record<string, string>): { isNew: boolean; belongs: boolean } {
+export function keepCart(
+  services: Services,
+  live: LiveStep,
+  cartId: string,
+  visitorId: string | null,
+  values: Record<string, string>,
+): { isNew: boolean; belongs: boolean } {
   const { db, clock } = services;
   const now = clock.now();
   const known = findCart(db, cartId);

@@ -1,10 +1,10 @@
-import express, { type Request, type Response, Router } from 'express';
 import { nextStep } from '@ruta/core';
 import type { CheckoutView } from '@ruta/pages';
 import { renderQuote } from '@ruta/pages/render';
+import express, { type Request, type Response, Router } from 'express';
 import type { PaymentProvider } from '../payments/provider';
 import { declineMessage } from '../sales/messages';
-import { outcomeOf, payCart, type PayOutcome } from '../sales/pay';
+import { outcomeOf, type PayOutcome, payCart } from '../sales/pay';
 import { quoteProduct } from '../sales/quoteCart';
 import { reconcileOrder, settleByKey } from '../sales/reconcile';
 import { findOrderByToken, linesOf, type OrderRow, ownedProducts } from '../sales/store';
@@ -26,7 +26,12 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
   const bodies = [express.urlencoded({ extended: false, limit: '32kb' }), express.json({ limit: '32kb' })];
 
   const refuse = (request: Request, response: Response, status: number, message: string) =>
-    wantsJson(request) ? response.status(status).json({ message }) : response.status(status).type('html').send(renderMessage(services, 'This did not work', message));
+    wantsJson(request)
+      ? response.status(status).json({ message })
+      : response
+          .status(status)
+          .type('html')
+          .send(renderMessage(services, 'This did not work', message));
 
   /** The live checkout and its product, or a refusal: ids come from the browser and may be anything. */
   function findCheckout(request: Request, response: Response) {
@@ -66,7 +71,13 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     const values = fieldValues(request.body);
     const country = chosenCountry(services, product, values.country);
     const quote = quoteProduct(shop, product, country, clock.now());
-    const show = (status: number, view: Partial<CheckoutView>) => showAgain(request, response, status, live, { ...checkoutView(services, live, product, quote), cartId: values.cart ?? '', values: { ...values, country }, ...view });
+    const show = (status: number, view: Partial<CheckoutView>) =>
+      showAgain(request, response, status, live, {
+        ...checkoutView(services, live, product, quote),
+        cartId: values.cart ?? '',
+        values: { ...values, country },
+        ...view,
+      });
 
     const parsed = OrderFormSchema.safeParse(request.body);
     const errors = parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]));
@@ -78,12 +89,21 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     }
     const form = parsed.data;
     if (quote.problems[0]) return show(422, { message: quote.problems[0].message });
-    if (!beginCheckout(request, live, form.cart, values)) return refuse(request, response, 409, 'This cart belongs to another checkout. Reload the page; nothing was charged.');
+    if (!beginCheckout(request, live, form.cart, values))
+      return refuse(request, response, 409, 'This cart belongs to another checkout. Reload the page; nothing was charged.');
     if (form.shown !== quote.dueToday) {
-      return show(409, { message: `The total has changed to ${quoteFacts(quote).total} since you opened this page. Nothing was charged. Look it over, then press the button again.` });
+      return show(409, {
+        message: `The total has changed to ${quoteFacts(quote).total} since you opened this page. Nothing was charged. Look it over, then press the button again.`,
+      });
     }
     if (quote.dueToday > 0 && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
-    const outcome = await payCart(services, provider, orderOf(request, live, form, country, quote), form.token, (order) => `${services.config.siteUrl}/pay/return/${order.token}`);
+    const outcome = await payCart(
+      services,
+      provider,
+      orderOf(request, live, form, country, quote),
+      form.token,
+      (order) => `${services.config.siteUrl}/pay/return/${order.token}`,
+    );
     if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason) });
     return lead(request, response, whereTo(outcome));
   });
@@ -99,10 +119,15 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     if (outcome.state === 'declined') return response.redirect(303, `${checkoutPath}?declined=${encodeURIComponent(outcome.reason)}`);
     if (outcome.state === 'paid') return response.redirect(303, whereTo(outcome));
     return response.type('html').send(
-      renderMessage(services, 'One moment', 'The bank has your payment and we are waiting for its answer. This page looks again by itself. You will not be charged twice.', {
-        refreshSeconds: WAIT_SECONDS,
-        link: { words: 'Look again now', href: request.originalUrl },
-      }),
+      renderMessage(
+        services,
+        'One moment',
+        'The bank has your payment and we are waiting for its answer. This page looks again by itself. You will not be charged twice.',
+        {
+          refreshSeconds: WAIT_SECONDS,
+          link: { words: 'Look again now', href: request.originalUrl },
+        },
+      ),
     );
   });
 
@@ -143,7 +168,10 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     const visitor = countedVisitor(services, request);
     const { isNew, belongs } = keepCart(services, live, cartId, visitorIdOf(request) ?? null, values);
     if (isNew && visitor) {
-      services.recorder.gather(makeEvent(services, 'checkout.started', loadShop(db).settings.mode, visitor, { funnelId: live.publication.funnelId, stepId: live.step.id }), visitor);
+      services.recorder.gather(
+        makeEvent(services, 'checkout.started', loadShop(db).settings.mode, visitor, { funnelId: live.publication.funnelId, stepId: live.step.id }),
+        visitor,
+      );
     }
     return belongs;
   }
@@ -168,7 +196,11 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       response.status(status).json({ message: view.message, errors: view.errors, quote: { html: renderQuote(view.quote), ...quoteFacts(view.quote) } });
       return;
     }
-    response.status(status).set('cache-control', 'no-store').type('html').send(renderStep(services, live, { checkout: view }));
+    response
+      .status(status)
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(renderStep(services, live, { checkout: view }));
   }
 
   return router;

@@ -15,7 +15,11 @@ export function downloadRoutes(services: Services): Router {
 
   router.get('/d/:grantId', (request, response, next) => {
     const { grantId } = request.params;
-    const say = (status: number, title: string, message: string) => response.status(status).type('html').send(renderMessage(services, title, message));
+    const say = (status: number, title: string, message: string) =>
+      response
+        .status(status)
+        .type('html')
+        .send(renderMessage(services, title, message));
     const state = checkDownloadLink(services, grantId, String(request.query.until ?? ''), String(request.query.signature ?? ''));
     if (state === 'false') return say(404, 'This link is not complete', 'Open it again from your mail or your order page.');
     if (state === 'expired') return say(410, 'This link has ended', 'Open your order from the receipt mail: fresh links are there.');
@@ -30,15 +34,27 @@ export function downloadRoutes(services: Services): Router {
       .set({ downloads: sql`${grants.downloads} + 1` })
       .where(and(eq(grants.id, grantId), lt(grants.downloads, grants.maxDownloads)))
       .run();
-    if (counted.changes === 0) return say(410, 'This file was fetched too often', `It can be fetched ${file.maxDownloads} times. Write to us and we will open it again.`);
+    if (counted.changes === 0)
+      return say(410, 'This file was fetched too often', `It can be fetched ${file.maxDownloads} times. Write to us and we will open it again.`);
 
     const visitor = countedVisitor(services, request);
     const thankYou = services.publicPages.step(order.stepId)?.publication.snapshot.graph.steps.find((step) => step.kind === 'thank-you');
-    const event = makeEvent(services, 'file.fetched', order.mode, visitor, { funnelId: order.funnelId, stepId: thankYou?.id ?? null, orderId: order.id, contactId: order.contactId, data: { file: file.name } });
+    const event = makeEvent(services, 'file.fetched', order.mode, visitor, {
+      funnelId: order.funnelId,
+      stepId: thankYou?.id ?? null,
+      orderId: order.id,
+      contactId: order.contactId,
+      data: { file: file.name },
+    });
     if (visitor) services.recorder.gather(event, visitor);
     else services.recorder.record(db, event);
     response.set({ 'cache-control': 'private, no-store', 'x-content-type-options': 'nosniff' });
-    return response.download(downloadPath(services, file.fileId), file.name, { headers: { 'content-type': file.contentType }, dotfiles: 'allow' }, (error) => error && next(error));
+    return response.download(
+      downloadPath(services, file.fileId),
+      file.name,
+      { headers: { 'content-type': file.contentType }, dotfiles: 'allow' },
+      (error) => error && next(error),
+    );
   });
 
   return router;

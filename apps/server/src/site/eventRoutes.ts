@@ -1,6 +1,6 @@
+import { idSchema } from '@ruta/core';
 import express, { Router } from 'express';
 import { z } from 'zod';
-import { idSchema } from '@ruta/core';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import { countedVisitor, makeEvent } from '../tracking/visitor';

@@ -21,7 +21,11 @@ const FORMS_PER_MINUTE = 30;
 export function leadRoutes(services: Services): Router {
   const router = Router();
   const { db, clock, recorder } = services;
-  const gone = (response: Response) => response.status(404).type('html').send(renderMessage(services, 'This page has moved', 'The address leads nowhere any more.', { link: { words: 'To the start', href: '/' } }));
+  const gone = (response: Response) =>
+    response
+      .status(404)
+      .type('html')
+      .send(renderMessage(services, 'This page has moved', 'The address leads nowhere any more.', { link: { words: 'To the start', href: '/' } }));
 
   /** Where an outcome leads; the page itself if no route is drawn. */
   function onward(live: LiveStep, outcome: Outcome, visitor: VisitorRow | null): string {
@@ -45,13 +49,22 @@ export function leadRoutes(services: Services): Router {
     const target = typeof request.query.to === 'string' ? live.publication.snapshot.graph.steps.find((step) => step.id === request.query.to) : undefined;
     if (request.query.to !== undefined && !target) return gone(response);
     if (visitor) {
-      recorder.gather(makeEvent(services, 'step.left', loadShop(db).settings.mode, visitor, { funnelId: live.publication.funnelId, stepId: live.step.id }), visitor);
+      recorder.gather(
+        makeEvent(services, 'step.left', loadShop(db).settings.mode, visitor, { funnelId: live.publication.funnelId, stepId: live.step.id }),
+        visitor,
+      );
     }
     response.set('cache-control', 'no-store');
     return response.redirect(303, target ? stepPath({ publication: live.publication, step: target }) : onward(live, 'next', visitorOf(services, request)));
   });
 
-  const limit = rateLimit({ windowMs: 60_000, limit: FORMS_PER_MINUTE, standardHeaders: 'draft-8', legacyHeaders: false, message: 'Too many forms in a short time. Wait a minute, then try again.' });
+  const limit = rateLimit({
+    windowMs: 60_000,
+    limit: FORMS_PER_MINUTE,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    message: 'Too many forms in a short time. Wait a minute, then try again.',
+  });
 
   router.post('/go/:stepId/form', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request: Request, response: Response) => {
     const live = services.publicPages.step(String(request.params.stepId));
@@ -79,11 +92,30 @@ export function leadRoutes(services: Services): Router {
     const { mode } = loadShop(db).settings;
     const { funnelId } = live.publication;
     db.transaction((tx) => {
-      const answers = Object.fromEntries(form.fields.filter((field) => !['firstName', 'lastName', 'email'].includes(field.key) && values[field.key]).map((field) => [field.label, values[field.key] as string]));
-      const contact = keepContact(tx, services, { email: values.email ?? '', firstName: values.firstName, lastName: values.lastName, answers, funnelId, campaign: visitor?.lastCampaign ?? null });
+      const answers = Object.fromEntries(
+        form.fields
+          .filter((field) => !['firstName', 'lastName', 'email'].includes(field.key) && values[field.key])
+          .map((field) => [field.label, values[field.key] as string]),
+      );
+      const contact = keepContact(tx, services, {
+        email: values.email ?? '',
+        firstName: values.firstName,
+        lastName: values.lastName,
+        answers,
+        funnelId,
+        campaign: visitor?.lastCampaign ?? null,
+      });
       const known = visitor ? { ...visitor, contactId: contact.id } : null;
       if (known) saveVisitor(tx, known);
-      recorder.record(tx, makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, { funnelId, stepId: live.step.id, contactId: contact.id, data: { form: form.id } }));
+      recorder.record(
+        tx,
+        makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, {
+          funnelId,
+          stepId: live.step.id,
+          contactId: contact.id,
+          data: { form: form.id },
+        }),
+      );
       giveGift(tx, live, contact, isCounted ? known : null);
     });
   }
@@ -91,7 +123,7 @@ export function leadRoutes(services: Services): Router {
   /** The step's free product becomes an order of value 0, so that its files come by the same way as bought ones. Who asks again gets the mail again. */
   function giveGift(tx: typeof db, live: LiveStep, contact: ContactRow, visitor: VisitorRow | null): void {
     const gift = live.step.productId ? findProduct(tx, live.step.productId) : undefined;
-    if (!gift || gift.price.kind !== 'free' || gift.archivedAt) return;
+    if (gift?.price.kind !== 'free' || gift.archivedAt) return;
     const earlier = giftOrder(tx, contact.id, gift.id);
     if (earlier) {
       queueReceipt(tx, services, earlier, `receipt ${earlier.id} ${clock.now()}`);

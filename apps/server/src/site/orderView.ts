@@ -1,8 +1,8 @@
-import { eq, and } from 'drizzle-orm';
 import type { OrderView, PageContext } from '@ruta/pages';
-import type { Services } from '../services';
+import { and, eq } from 'drizzle-orm';
 import { findOrderByToken, grantsOf, type OrderRow } from '../sales/store';
 import { orders } from '../sales/tables';
+import type { Services } from '../services';
 import { downloadLink } from './links';
 
 /** How long a buyer's order page can be opened by its address. */
@@ -34,11 +34,11 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
       // What was just bought stands first, gifts after it.
       .sort((a, b) => Number(b.orderId === order.id) - Number(a.orderId === order.id))
       .map((grant) => ({
-      name: grant.name,
-      size: formatBytes(grant.bytes),
-      url: downloadLink(services, grant.id, 'page'),
-      from: grant.from,
-    })),
+        name: grant.name,
+        size: formatBytes(grant.bytes),
+        url: downloadLink(services, grant.id, 'page'),
+        from: grant.from,
+      })),
   };
   return { order: view, buyer: { firstName: order.buyer.firstName } };
 }

@@ -55,7 +55,12 @@ function productData(context: PageContext, address: string, image: string | null
 }
 
 /** A page in the shop's brand that says one thing: an address that leads nowhere, a link that has ended. */
-export function renderMessage(services: Services, title: string, message: string, options: { link?: { words: string; href: string }; refreshSeconds?: number } = {}): string {
+export function renderMessage(
+  services: Services,
+  title: string,
+  message: string,
+  options: { link?: { words: string; href: string }; refreshSeconds?: number } = {},
+): string {
   const { settings, brand } = loadShop(services.db);
   const href = options.link?.href;
   const html = renderPage(
@@ -65,7 +70,16 @@ export function renderMessage(services: Services, title: string, message: string
       description: '',
       indexed: false,
       sections: [
-        { id: 'sec_header', name: 'Header', ground: 'dark', space: 'tight', align: 'start', width: 'normal', backdropId: null, columns: [{ id: 'col_header', span: 12, elements: [{ id: 'elm_logo', type: 'logo' }] }] },
+        {
+          id: 'sec_header',
+          name: 'Header',
+          ground: 'dark',
+          space: 'tight',
+          align: 'start',
+          width: 'normal',
+          backdropId: null,
+          columns: [{ id: 'col_header', span: 12, elements: [{ id: 'elm_logo', type: 'logo' }] }],
+        },
         {
           id: 'sec_message',
           name: 'Message',
@@ -81,7 +95,9 @@ export function renderMessage(services: Services, title: string, message: string
               elements: [
                 { id: 'elm_title', type: 'headline', level: 1, size: 'medium', words: words(title) },
                 { id: 'elm_text', type: 'text', style: 'lead', words: words(message) },
-                ...(options.link ? [{ id: 'elm_link', type: 'button' as const, style: 'main' as const, words: words(options.link.words), action: { kind: 'next' as const } }] : []),
+                ...(options.link
+                  ? [{ id: 'elm_link', type: 'button' as const, style: 'main' as const, words: words(options.link.words), action: { kind: 'next' as const } }]
+                  : []),
                 { id: 'elm_contact', type: 'text', style: 'small', words: words('Questions? Write to ', { bound: 'shop.email' }) },
               ],
             },

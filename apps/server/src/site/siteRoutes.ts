@@ -1,6 +1,6 @@
 import { thankYouPage } from '@ruta/core';
-import express, { type NextFunction, type Request, type Response, Router } from 'express';
 import { renderPage } from '@ruta/pages/render';
+import express, { type NextFunction, type Request, type Response, Router } from 'express';
 import { assetRoutes } from '../files/routes';
 import { newId } from '../ids';
 import type { PaymentProvider } from '../payments/provider';
@@ -38,7 +38,9 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
       );
   });
   router.get('/robots.txt', (_request, response) => {
-    response.type('text/plain').send(`User-agent: *\nDisallow: /pay/\nDisallow: /go/\nDisallow: /d/\nDisallow: /order/\nSitemap: ${config.siteUrl}/sitemap.xml\n`);
+    response
+      .type('text/plain')
+      .send(`User-agent: *\nDisallow: /pay/\nDisallow: /go/\nDisallow: /d/\nDisallow: /order/\nSitemap: ${config.siteUrl}/sitemap.xml\n`);
   });
   router.use(assetRoutes(services));
   const yearMs = 365 * 24 * 60 * 60 * 1000;
@@ -49,12 +51,18 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
     return response.status(503).type('text/plain').send(`This shop is not set up yet. Open ${config.studioUrl} to begin.`);
   });
   router.get('/sitemap.xml', (_request, response) => {
-    const addresses = services.publicPages.all().flatMap((publication) =>
-      publication.snapshot.graph.steps.filter((step) => publication.snapshot.pages[step.id]?.indexed).map((step) => config.siteUrl + stepPath({ publication, step })),
-    );
+    const addresses = services.publicPages
+      .all()
+      .flatMap((publication) =>
+        publication.snapshot.graph.steps
+          .filter((step) => publication.snapshot.pages[step.id]?.indexed)
+          .map((step) => config.siteUrl + stepPath({ publication, step })),
+      );
     response
       .type('application/xml')
-      .send(`<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses.map((address) => `<url><loc>${address}</loc></url>`).join('')}</urlset>`);
+      .send(
+        `<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses.map((address) => `<url><loc>${address}</loc></url>`).join('')}</urlset>`,
+      );
   });
   router.get('/team', (request, response) => handleTeamLink(services, request, response));
   router.use(eventRoutes(services), downloadRoutes(services), leadRoutes(services), checkoutRoutes(services, provider));
@@ -62,7 +70,11 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
   router.get('/order/:token', (request, response) => {
     const order = orderByToken(services, request.params.token);
     response.set('cache-control', 'private, no-store');
-    if (!order) return response.status(404).type('html').send(renderMessage(services, 'This address has ended', 'Order pages can be opened for 90 days. Write to us and we will send you your things again.'));
+    if (!order)
+      return response
+        .status(404)
+        .type('html')
+        .send(renderMessage(services, 'This address has ended', 'Order pages can be opened for 90 days. Write to us and we will send you your things again.'));
     const { settings, brand } = loadShop(db);
     const page = thankYouPage({ name: `order ${order.number}`, pictureId: null }, (kind) => newId(clock, kind));
     return response.type('html').send(
@@ -116,13 +128,19 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
       ? openCheckout(services, live, product, { visitor, visitorId, acceptLanguage: request.get('accept-language') ?? '', again: request.query.again === '1' })
       : null;
     if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
-    const html = renderStep(services, live, { ...(order ? orderView(services, order) : { buyer: null }), ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}) });
+    const html = renderStep(services, live, {
+      ...(order ? orderView(services, order) : { buyer: null }),
+      ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}),
+    });
     // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
     return response.set('cache-control', 'private, no-store').type('html').send(html);
   }
 
   router.use((_request, response) => {
-    response.status(404).type('html').send(renderMessage(services, 'This page is not here', 'The address may have been mistyped, or the page has moved.'));
+    response
+      .status(404)
+      .type('html')
+      .send(renderMessage(services, 'This page is not here', 'The address may have been mistyped, or the page has moved.'));
   });
   return router;
 }

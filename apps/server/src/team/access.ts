@@ -3,8 +3,8 @@ import type { Request } from 'express';
 import session from 'express-session';
 import { Refusal } from '../http/problem';
 import type { Services } from '../services';
-import { SESSION_COOKIE_MS, SessionStore } from './sessionStore';
 import { findUser, type User } from './service';
+import { SESSION_COOKIE_MS, SessionStore } from './sessionStore';
 
 declare module 'express-session' {
   interface SessionData {

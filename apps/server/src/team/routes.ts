@@ -1,5 +1,5 @@
-import { rateLimit } from 'express-rate-limit';
 import type { Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import { connectQuayside } from '../connections/service';
 import type { Api } from '../http/api';
@@ -61,12 +61,15 @@ export function teamRoutes(api: Api, router: Router, services: Services): void {
     });
   });
 
-  api.on({ method: 'post', path: '/setup', summary: 'Create the owner and the shop', body: SetupSchema, response: SessionSchema, open: true }, async ({ body, request }) => {
-    const user = await setUp(services, body);
-    await connectQuayside(services).catch((error: Error) => {
-      // Connecting can be done later under Connections; a shop without a processor is still a shop.
-      services.log.warn({ reason: error.message }, 'card processor not connected at set-up');
-    });
-    return { user, needsSetup: false, csrfToken: await startSession(request, user), teamLink: teamLink(services) };
-  });
+  api.on(
+    { method: 'post', path: '/setup', summary: 'Create the owner and the shop', body: SetupSchema, response: SessionSchema, open: true },
+    async ({ body, request }) => {
+      const user = await setUp(services, body);
+      await connectQuayside(services).catch((error: Error) => {
+        // Connecting can be done later under Connections; a shop without a processor is still a shop.
+        services.log.warn({ reason: error.message }, 'card processor not connected at set-up');
+      });
+      return { user, needsSetup: false, csrfToken: await startSession(request, user), teamLink: teamLink(services) };
+    },
+  );
 }

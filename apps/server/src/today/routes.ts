@@ -1,12 +1,12 @@
 import { and, eq, gte, isNotNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { quaysideStatus } from '../connections/service';
 import { listProducts } from '../catalog/store';
-import { listFunnels, latestPublication } from '../funnel/store';
+import { quaysideStatus } from '../connections/service';
+import { contacts } from '../contacts/tables';
+import { latestPublication, listFunnels } from '../funnel/store';
 import type { Api } from '../http/api';
 import { outbox } from '../outbox/tables';
 import { carts, charges, orders } from '../sales/tables';
-import { contacts } from '../contacts/tables';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import { startOfDay } from './day';
@@ -57,11 +57,26 @@ export function todayRoutes(api: Api, services: Services): void {
     const sold = db.select({ id: orders.id }).from(orders).where(isNotNull(orders.paidAt)).limit(1).get();
     const firstFunnel = funnels.at(-1);
     const nextSteps = [
-      { done: products.some((product) => product.price.kind !== 'free'), title: 'Add something to sell', detail: 'A name, a price and, if it is digital, its file.', link: '/catalog/new' },
+      {
+        done: products.some((product) => product.price.kind !== 'free'),
+        title: 'Add something to sell',
+        detail: 'A name, a price and, if it is digital, its file.',
+        link: '/catalog/new',
+      },
       { done: funnels.length > 0, title: 'Start a funnel', detail: 'Choose a shape; every page comes at once.', link: '/funnels/new' },
       { done: quayside.connected, title: 'Connect payments', detail: 'One click opens an account at the card processor.', link: '/connections' },
-      { done: live.length > 0, title: 'Publish', detail: 'Look at the pages, then put them live.', link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels' },
-      { done: sold !== undefined, title: 'Make a first sale', detail: 'Open your public address and buy it yourself with a test card.', link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels' },
+      {
+        done: live.length > 0,
+        title: 'Publish',
+        detail: 'Look at the pages, then put them live.',
+        link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels',
+      },
+      {
+        done: sold !== undefined,
+        title: 'Make a first sale',
+        detail: 'Open your public address and buy it yourself with a test card.',
+        link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels',
+      },
     ];
     return {
       currency: settings.currency,
@@ -78,11 +93,32 @@ export function todayRoutes(api: Api, services: Services): void {
     const count = (query: { n: number } | undefined) => query?.n ?? 0;
     const n = sql<number>`count(*)`;
     const gaveUp = count(db.select({ n }).from(outbox).where(isNotNull(outbox.failedAt)).get());
-    if (gaveUp > 0) list.push({ title: `${gaveUp} ${gaveUp === 1 ? 'mail was' : 'mails were'} not sent`, detail: 'The mail server refused or did not answer. Open the orders to send again.', link: '/sales/orders' });
+    if (gaveUp > 0)
+      list.push({
+        title: `${gaveUp} ${gaveUp === 1 ? 'mail was' : 'mails were'} not sent`,
+        detail: 'The mail server refused or did not answer. Open the orders to send again.',
+        link: '/sales/orders',
+      });
     const unsettled = count(db.select({ n }).from(charges).where(eq(charges.state, 'pending')).get());
-    if (unsettled > 0) list.push({ title: `${unsettled} ${unsettled === 1 ? 'payment waits' : 'payments wait'} for the processor`, detail: 'Ruta keeps asking; nothing is charged twice.', link: '/connections' });
-    const left = count(db.select({ n }).from(carts).where(and(sql`${carts.paidOrderId} is null`, gte(carts.updatedAt, since))).get());
-    if (left > 0) list.push({ title: `${left} ${left === 1 ? 'cart was' : 'carts were'} left since yesterday`, detail: 'These people gave their address at the checkout and did not pay.', link: '/sales/contacts' });
+    if (unsettled > 0)
+      list.push({
+        title: `${unsettled} ${unsettled === 1 ? 'payment waits' : 'payments wait'} for the processor`,
+        detail: 'Ruta keeps asking; nothing is charged twice.',
+        link: '/connections',
+      });
+    const left = count(
+      db
+        .select({ n })
+        .from(carts)
+        .where(and(sql`${carts.paidOrderId} is null`, gte(carts.updatedAt, since)))
+        .get(),
+    );
+    if (left > 0)
+      list.push({
+        title: `${left} ${left === 1 ? 'cart was' : 'carts were'} left since yesterday`,
+        detail: 'These people gave their address at the checkout and did not pay.',
+        link: '/sales/contacts',
+      });
     return list;
   }
 }

@@ -101,4 +101,3 @@ export function makeEvent(
     data: place.data ?? {},
   };
 }
-

@@ -32,7 +32,11 @@ class Browser {
   json = (path: string, body: unknown, method = 'POST', headers: Record<string, string> = {}) =>
     this.request(path, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json', accept: 'application/json', ...headers } });
   form = (path: string, fields: Record<string, string>) =>
-    this.request(path, { method: 'POST', body: new URLSearchParams(fields), headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' } });
+    this.request(path, {
+      method: 'POST',
+      body: new URLSearchParams(fields),
+      headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
+    });
 }
 
 export const OWNER = { name: 'Inês', email: 'ines@perigeelane.test', password: 'a long enough one' };
@@ -44,7 +48,10 @@ export class Seller extends Browser {
   /** Sets up a wholly new shop and signs in. */
   static async ofNewShop(studio: string): Promise<Seller> {
     const seller = new Seller(studio);
-    const response = await seller.json('/api/setup', { ...OWNER, shop: { name: 'Perigee Lane', country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true } });
+    const response = await seller.json('/api/setup', {
+      ...OWNER,
+      shop: { name: 'Perigee Lane', country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
+    });
     if (!response.ok) throw new Error(await response.text());
     seller.csrf = ((await response.json()) as { csrfToken: string }).csrfToken;
     return seller;
@@ -82,10 +89,22 @@ export class Seller extends Browser {
       gift = (await this.make('/products', { name: 'Moon Month', price: { kind: 'free' } })) as { id: string };
       await this.make(`/products/${gift.id}/files`, { fileIds: [sheet.id] }, 'PUT');
     }
-    const funnel = await this.make('/funnels', { name: options.gift ? 'Gift first' : 'Straight', template: options.gift ? 'gift-first' : 'straight-sale', productId: product.id, ...(gift ? { giftId: gift.id } : {}) });
+    const funnel = await this.make('/funnels', {
+      name: options.gift ? 'Gift first' : 'Straight',
+      template: options.gift ? 'gift-first' : 'straight-sale',
+      productId: product.id,
+      ...(gift ? { giftId: gift.id } : {}),
+    });
     await this.make(`/funnels/${funnel.id}/publish`, {});
     const step = (kind: string) => funnel.graph.steps.find((candidate: { kind: string }) => candidate.kind === kind)?.id as string;
-    return { id: funnel.id as string, slug: funnel.slug as string, productId: product.id as string, entry: funnel.graph.entryId as string, checkout: step('checkout'), thankYou: step('thank-you') };
+    return {
+      id: funnel.id as string,
+      slug: funnel.slug as string,
+      productId: product.id as string,
+      entry: funnel.graph.entryId as string,
+      checkout: step('checkout'),
+      thankYou: step('thank-you'),
+    };
   }
 
   // biome-ignore lint/suspicious/noExplicitAny: as above

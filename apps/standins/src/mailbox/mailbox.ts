@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { Router } from 'express';
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
-import { escape, page } from '../html';
+import { escapeHtml, page } from '../html';
 import type { LedgerFile } from '../ledger';
 
 /** A mail server that accepts everything and keeps it; the same message sent twice is kept once, by its Message-ID. */
@@ -50,15 +50,13 @@ export function mailboxRoutes(ledger: LedgerFile): Router {
       response.status(404).type('html').send(page('Mailbox', '<h1>This mail is not here</h1><p><a href="/">Back</a></p>'));
       return;
     }
-    response
-      .type('html')
-      .send(
-        page(
-          mail.subject,
-          `<p><a href="/">Back</a></p><h1>${escape(mail.subject)}</h1><p class="note">${escape(mail.from)} to ${escape(mail.to.join(', '))}, ${escape(mail.at)}</p>
-<iframe title="The mail" sandbox="allow-popups allow-top-navigation-by-user-activation" srcdoc="${escape(mail.html || `<pre>${escape(mail.text)}</pre>`)}"></iframe>`,
-        ),
-      );
+    response.type('html').send(
+      page(
+        mail.subject,
+        `<p><a href="/">Back</a></p><h1>${escapeHtml(mail.subject)}</h1><p class="note">${escapeHtml(mail.from)} to ${escapeHtml(mail.to.join(', '))}, ${escapeHtml(mail.at)}</p>
+<iframe title="The mail" sandbox="allow-popups allow-top-navigation-by-user-activation" srcdoc="${escapeHtml(mail.html || `<pre>${escapeHtml(mail.text)}</pre>`)}"></iframe>`,
+      ),
+    );
   });
   return router;
 }

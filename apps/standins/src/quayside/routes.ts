@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import express, { type Request, type Response, Router } from 'express';
 import type { StandinConfig } from '../config';
-import { escape, page } from '../html';
+import { escapeHtml, page } from '../html';
 import type { Account, Charge, LedgerFile } from '../ledger';
 import { type Behaviour, passesLuhn, TEST_CARDS } from './cards';
 import { fieldsPage } from './fields';
@@ -116,9 +116,7 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
   router.get('/v1/charges', (request, response) => {
     const caller = authorised(request, response);
     if (!caller) return;
-    const found = data.charges.filter(
-      (charge) => charge.account === caller.account.id && charge.idempotencyKey === String(request.query.idempotencyKey ?? ''),
-    );
+    const found = data.charges.filter((charge) => charge.account === caller.account.id && charge.idempotencyKey === String(request.query.idempotencyKey ?? ''));
     response.json({ charges: found.map(publicCharge) });
   });
 
@@ -150,7 +148,7 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
     response.type('html').send(
       page(
         'Confirm your payment',
-        `<h1>Your bank asks: is this you?</h1><p>${escape(amount.format(charge.amount / 10 ** digits))} with the card ending ${escape(charge.card.last4)}.</p>
+        `<h1>Your bank asks: is this you?</h1><p>${escapeHtml(amount.format(charge.amount / 10 ** digits))} with the card ending ${escapeHtml(charge.card.last4)}.</p>
 <form method="post"><button name="answer" value="yes">Yes, pay</button> <button class="second" name="answer" value="no">No, this is not me</button></form>
 <p class="note">Quayside is a simulated card processor. No money moves.</p>`,
       ),

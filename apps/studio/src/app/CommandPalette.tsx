@@ -23,12 +23,18 @@ export default function CommandPalette({ onClose }: { onClose: () => void }) {
     void navigate(to);
   };
   const item = (key: string, words: string, detail: string, to: string) => (
-    <Command.Item key={key} value={`${words} ${detail} ${key}`} onSelect={() => go(to)} className="flex justify-between gap-4 rounded-md px-3 py-2 cursor-pointer data-[selected=true]:bg-way-tint">
+    <Command.Item
+      key={key}
+      value={`${words} ${detail} ${key}`}
+      onSelect={() => go(to)}
+      className="flex justify-between gap-4 rounded-md px-3 py-2 cursor-pointer data-[selected=true]:bg-way-tint"
+    >
       <span className="font-semibold">{words}</span>
       <span className="text-soft truncate">{detail}</span>
     </Command.Item>
   );
-  const heading = '[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-soft [&_[cmdk-group-heading]]:font-semibold';
+  const heading =
+    '[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-soft [&_[cmdk-group-heading]]:font-semibold';
   return (
     <Command.Dialog
       open
@@ -37,7 +43,10 @@ export default function CommandPalette({ onClose }: { onClose: () => void }) {
       overlayClassName="fixed inset-0 z-40 bg-ink/45"
       contentClassName="fixed z-50 left-1/2 top-[12vh] -translate-x-1/2 w-[92vw] max-w-xl rounded-md border border-line bg-white overflow-hidden"
     >
-      <Command.Input placeholder="Find a funnel, stop, product, order, person or command" className="w-full px-4 py-3 border-b border-line outline-none text-[1.05rem]" />
+      <Command.Input
+        placeholder="Find a funnel, stop, product, order, person or command"
+        className="w-full px-4 py-3 border-b border-line outline-none text-[1.05rem]"
+      />
       <Command.List className="max-h-[56vh] overflow-y-auto p-2">
         <Command.Empty className="px-3 py-6 text-soft">Nothing found.</Command.Empty>
         <Command.Group heading="Go to and do" className={heading}>
@@ -53,10 +62,14 @@ export default function CommandPalette({ onClose }: { onClose: () => void }) {
           {products.map((product) => item(product.id, product.name, product.label, `/catalog/${product.id}`))}
         </Command.Group>
         <Command.Group heading="Orders" className={heading}>
-          {orders.slice(0, SHOWN_PEOPLE).map((order) => item(order.id, `Order ${order.number}`, `${order.firstName}, ${order.email}`, `/sales/orders/${order.id}`))}
+          {orders
+            .slice(0, SHOWN_PEOPLE)
+            .map((order) => item(order.id, `Order ${order.number}`, `${order.firstName}, ${order.email}`, `/sales/orders/${order.id}`))}
         </Command.Group>
         <Command.Group heading="People" className={heading}>
-          {contacts.slice(0, SHOWN_PEOPLE).map((contact) => item(contact.id, contact.firstName || contact.email, contact.email, `/sales/contacts/${contact.id}`))}
+          {contacts
+            .slice(0, SHOWN_PEOPLE)
+            .map((contact) => item(contact.id, contact.firstName || contact.email, contact.email, `/sales/contacts/${contact.id}`))}
         </Command.Group>
       </Command.List>
     </Command.Dialog>

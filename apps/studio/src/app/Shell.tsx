@@ -93,7 +93,12 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
         </NavLink>
       ))}
       <div className="mt-auto pb-3 flex flex-col items-center gap-1.5">
-        <button type="button" onClick={onFind} className="flex flex-col items-center gap-1 py-1.5 w-full text-[0.86rem] hover:text-white" title="Find anything (Ctrl K or /)">
+        <button
+          type="button"
+          onClick={onFind}
+          className="flex flex-col items-center gap-1 py-1.5 w-full text-[0.86rem] hover:text-white"
+          title="Find anything (Ctrl K or /)"
+        >
           <Search size={19} aria-hidden />
           Find
         </button>
@@ -107,7 +112,9 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
           Sign out
         </button>
         {mode ? (
-          <span className={`mt-1 rounded-full px-3 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-way text-ink'}`}>{mode === 'live' ? '● Live' : '○ Test'}</span>
+          <span className={`mt-1 rounded-full px-3 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-way text-ink'}`}>
+            {mode === 'live' ? '● Live' : '○ Test'}
+          </span>
         ) : null}
       </div>
     </nav>

@@ -93,7 +93,16 @@ export interface OrderDetail {
   campaign: Record<string, string> | null;
   quote: Quote;
   orderUrl: string;
-  charges: Array<{ id: string; state: string; amount: number; provider: string; providerChargeId: string | null; cardLast4: string | null; failure: string | null; createdAt: number }>;
+  charges: Array<{
+    id: string;
+    state: string;
+    amount: number;
+    provider: string;
+    providerChargeId: string | null;
+    cardLast4: string | null;
+    failure: string | null;
+    createdAt: number;
+  }>;
   files: Array<{ id: string; name: string; downloads: number; maxDownloads: number }>;
   mails: Array<{ id: string; to: string; subject: string; sentAt: number | null; failedAt: number | null; lastError: string | null }>;
   story: StoryEntry[];
@@ -185,7 +194,10 @@ export const api = createApi({
   refetchOnMountOrArgChange: true,
   endpoints: (build) => ({
     session: build.query<Session, void>({ query: () => '/session', providesTags: ['Session'] }),
-    signIn: build.mutation<Session, { email: string; password: string }>({ query: (body) => ({ url: '/session', method: 'POST', body }), invalidatesTags: ['Session'] }),
+    signIn: build.mutation<Session, { email: string; password: string }>({
+      query: (body) => ({ url: '/session', method: 'POST', body }),
+      invalidatesTags: ['Session'],
+    }),
     setUp: build.mutation<Session, object>({ query: (body) => ({ url: '/setup', method: 'POST', body }), invalidatesTags: ['Session'] }),
     signOut: build.mutation<null, void>({ query: () => ({ url: '/session', method: 'DELETE' }), invalidatesTags: ['Session'] }),
     today: build.query<Today, void>({ query: () => '/today', providesTags: ['Today'] }),
@@ -193,25 +205,58 @@ export const api = createApi({
     saveShop: build.mutation<ShopView, Omit<Shop, 'currency'>>({ query: (body) => ({ url: '/shop', method: 'PUT', body }), invalidatesTags: ['Shop'] }),
     saveBrand: build.mutation<ShopView, Brand>({ query: (body) => ({ url: '/shop/brand', method: 'PUT', body }), invalidatesTags: ['Shop'] }),
     connections: build.query<Connection[], void>({ query: () => '/connections', providesTags: ['Connection'] }),
-    connectQuayside: build.mutation<Connection, void>({ query: () => ({ url: '/connections/quayside', method: 'POST', body: {} }), invalidatesTags: ['Connection', 'Funnel'] }),
+    connectQuayside: build.mutation<Connection, void>({
+      query: () => ({ url: '/connections/quayside', method: 'POST', body: {} }),
+      invalidatesTags: ['Connection', 'Funnel'],
+    }),
     products: build.query<Product[], void>({ query: () => '/products', providesTags: ['Product'] }),
     product: build.query<Product, string>({ query: (id) => `/products/${id}`, providesTags: ['Product'] }),
-    createProduct: build.mutation<Product, ProductInput>({ query: (body) => ({ url: '/products', method: 'POST', body }), invalidatesTags: ['Product', 'Today'] }),
-    updateProduct: build.mutation<Product, { id: string; input: ProductInput }>({ query: ({ id, input }) => ({ url: `/products/${id}`, method: 'PUT', body: input }), invalidatesTags: ['Product', 'Funnel'] }),
-    setProductFiles: build.mutation<Product, { id: string; fileIds: string[] }>({ query: ({ id, fileIds }) => ({ url: `/products/${id}/files`, method: 'PUT', body: { fileIds } }), invalidatesTags: ['Product', 'Funnel'] }),
-    archiveProduct: build.mutation<Product, { id: string; archived: boolean }>({ query: ({ id, archived }) => ({ url: `/products/${id}/archived`, method: 'PUT', body: { archived } }), invalidatesTags: ['Product', 'Funnel'] }),
+    createProduct: build.mutation<Product, ProductInput>({
+      query: (body) => ({ url: '/products', method: 'POST', body }),
+      invalidatesTags: ['Product', 'Today'],
+    }),
+    updateProduct: build.mutation<Product, { id: string; input: ProductInput }>({
+      query: ({ id, input }) => ({ url: `/products/${id}`, method: 'PUT', body: input }),
+      invalidatesTags: ['Product', 'Funnel'],
+    }),
+    setProductFiles: build.mutation<Product, { id: string; fileIds: string[] }>({
+      query: ({ id, fileIds }) => ({ url: `/products/${id}/files`, method: 'PUT', body: { fileIds } }),
+      invalidatesTags: ['Product', 'Funnel'],
+    }),
+    archiveProduct: build.mutation<Product, { id: string; archived: boolean }>({
+      query: ({ id, archived }) => ({ url: `/products/${id}/archived`, method: 'PUT', body: { archived } }),
+      invalidatesTags: ['Product', 'Funnel'],
+    }),
     funnels: build.query<FunnelRow[], void>({ query: () => '/funnels', providesTags: ['Funnel'] }),
     funnel: build.query<FunnelDetail, string>({ query: (id) => `/funnels/${id}`, providesTags: ['Funnel'] }),
     figures: build.query<FunnelFigures, { id: string; days: number }>({ query: ({ id, days }) => `/funnels/${id}/figures?days=${days}` }),
-    createFunnel: build.mutation<FunnelDetail, { name: string; template: FunnelTemplate; productId: string; giftId?: string }>({ query: (body) => ({ url: '/funnels', method: 'POST', body }), invalidatesTags: ['Funnel', 'Today'] }),
-    changeFunnel: build.mutation<FunnelDetail, { id: string; name: string; slug: string }>({ query: ({ id, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body }), invalidatesTags: ['Funnel'] }),
-    changeStep: build.mutation<FunnelDetail, { id: string; name: string; slug: string; productId: string | null }>({ query: ({ id, ...body }) => ({ url: `/steps/${id}`, method: 'PUT', body }), invalidatesTags: ['Funnel'] }),
-    publish: build.mutation<FunnelDetail, string>({ query: (id) => ({ url: `/funnels/${id}/publish`, method: 'POST', body: {} }), invalidatesTags: ['Funnel', 'Today'] }),
+    createFunnel: build.mutation<FunnelDetail, { name: string; template: FunnelTemplate; productId: string; giftId?: string }>({
+      query: (body) => ({ url: '/funnels', method: 'POST', body }),
+      invalidatesTags: ['Funnel', 'Today'],
+    }),
+    changeFunnel: build.mutation<FunnelDetail, { id: string; name: string; slug: string }>({
+      query: ({ id, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['Funnel'],
+    }),
+    changeStep: build.mutation<FunnelDetail, { id: string; name: string; slug: string; productId: string | null }>({
+      query: ({ id, ...body }) => ({ url: `/steps/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['Funnel'],
+    }),
+    publish: build.mutation<FunnelDetail, string>({
+      query: (id) => ({ url: `/funnels/${id}/publish`, method: 'POST', body: {} }),
+      invalidatesTags: ['Funnel', 'Today'],
+    }),
     stepPage: build.query<StepPage, string>({ query: (id) => `/steps/${id}/page` }),
-    savePage: build.mutation<{ revision: number }, { id: string; revision: number; page: PageDocument }>({ query: ({ id, ...body }) => ({ url: `/steps/${id}/page`, method: 'PUT', body }), invalidatesTags: ['Funnel'] }),
+    savePage: build.mutation<{ revision: number }, { id: string; revision: number; page: PageDocument }>({
+      query: ({ id, ...body }) => ({ url: `/steps/${id}/page`, method: 'PUT', body }),
+      invalidatesTags: ['Funnel'],
+    }),
     orders: build.query<OrderRow[], void>({ query: () => '/orders', providesTags: ['Order'] }),
     order: build.query<OrderDetail, string>({ query: (id) => `/orders/${id}`, providesTags: ['Order'] }),
-    sendAgain: build.mutation<{ queued: boolean }, string>({ query: (id) => ({ url: `/outbox/${id}/again`, method: 'POST', body: {} }), invalidatesTags: ['Order'] }),
+    sendAgain: build.mutation<{ queued: boolean }, string>({
+      query: (id) => ({ url: `/outbox/${id}/again`, method: 'POST', body: {} }),
+      invalidatesTags: ['Order'],
+    }),
     contacts: build.query<ContactRow[], void>({ query: () => '/contacts', providesTags: ['Contact'] }),
     contact: build.query<ContactDetail, string>({ query: (id) => `/contacts/${id}`, providesTags: ['Contact'] }),
   }),

@@ -33,7 +33,7 @@ export function CatalogPage() {
       column.accessor((product) => currentPrice(product.price, Date.now()).current, {
         id: 'price',
         header: 'Price now',
-                cell: ({ row, getValue }) => {
+        cell: ({ row, getValue }) => {
           const { regular, onSale } = currentPrice(row.original.price, Date.now());
           return (
             <span className="font-semibold">
@@ -59,7 +59,15 @@ export function CatalogPage() {
           Products stand here: what buyers pay for, and the free gifts that bring them. Start with one.
         </Empty>
       ) : (
-        <DataTable rows={products} columns={columns as never} endColumns={['files', 'price']} label="Products" hrefOf={(product) => `/catalog/${product.id}`} searchLabel="Search products" nothingFound="No product has these words in its name." />
+        <DataTable
+          rows={products}
+          columns={columns as never}
+          endColumns={['files', 'price']}
+          label="Products"
+          hrefOf={(product) => `/catalog/${product.id}`}
+          searchLabel="Search products"
+          nothingFound="No product has these words in its name."
+        />
       )}
     </Page>
   );

@@ -1,4 +1,4 @@
-import { formatMoney, parseMoney, type Product, ProductInputSchema, toDecimal } from '@ruta/core';
+import { formatMoney, type Product, ProductInputSchema, parseMoney, toDecimal } from '@ruta/core';
 import { FileDown, ImagePlus, Trash2 } from 'lucide-react';
 import { type ChangeEvent, useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -14,7 +14,14 @@ export function ProductPage() {
   const product = api.useProductQuery(productId ?? '', { skip: !productId });
   const { data: shop, error } = api.useShopQuery();
   if (!shop || (productId && !product.data)) return <Waiting error={error ?? product.error} retry={product.refetch} />;
-  return <ProductSheet key={product.data?.id ?? 'new'} product={product.data ?? null} currency={shop.settings.currency} includesTax={shop.settings.pricesIncludeTax} />;
+  return (
+    <ProductSheet
+      key={product.data?.id ?? 'new'}
+      product={product.data ?? null}
+      currency={shop.settings.currency}
+      includesTax={shop.settings.pricesIncludeTax}
+    />
+  );
 }
 
 interface ProductForm {
@@ -117,9 +124,27 @@ function ProductSheet({ product, currency, includesTax }: { product: Product | n
       <form noValidate onSubmit={handleSubmit(save)}>
         <Panel title="What is it?">
           <div className="grid gap-4">
-            <TextField label="Public name" hint="Buyers see it on the checkout, the receipt and the pages." error={wrong.name?.message} maxLength={200} {...register('name')} />
-            <TextField label="Internal label" hint="Only your team sees it. Tells versions of the same thing apart in lists." error={wrong.label?.message} maxLength={200} {...register('label')} />
-            <TextArea label="Description" hint="One or two sentences. Pages can show it." error={wrong.description?.message} rows={4} {...register('description')} />
+            <TextField
+              label="Public name"
+              hint="Buyers see it on the checkout, the receipt and the pages."
+              error={wrong.name?.message}
+              maxLength={200}
+              {...register('name')}
+            />
+            <TextField
+              label="Internal label"
+              hint="Only your team sees it. Tells versions of the same thing apart in lists."
+              error={wrong.label?.message}
+              maxLength={200}
+              {...register('label')}
+            />
+            <TextArea
+              label="Description"
+              hint="One or two sentences. Pages can show it."
+              error={wrong.description?.message}
+              rows={4}
+              {...register('description')}
+            />
             <div className="grid sm:grid-cols-2 gap-4">
               <SelectField label="Kind" error={wrong.kind?.message} {...register('kind')}>
                 <option value="digital">Digital: files, a link</option>
@@ -147,7 +172,9 @@ function ProductSheet({ product, currency, includesTax }: { product: Product | n
                 label={`Amount in ${currency}`}
                 inputMode="decimal"
                 error={wrong.regular?.message}
-                hint={typed.ok ? `Buyers pay ${formatMoney(typed.amount, currency)}${includesTax ? ', tax included' : ' and the tax of their country'}.` : undefined}
+                hint={
+                  typed.ok ? `Buyers pay ${formatMoney(typed.amount, currency)}${includesTax ? ', tax included' : ' and the tax of their country'}.` : undefined
+                }
                 {...register('regular')}
               />
             ) : null}
@@ -156,9 +183,19 @@ function ProductSheet({ product, currency, includesTax }: { product: Product | n
 
         <Panel title="Picture">
           <div className="flex items-center gap-4">
-            {pictureId ? <ProductPicture id={pictureId} className="w-40 h-28" /> : <span className="grid place-items-center w-40 h-28 rounded-md border border-dashed border-no text-soft">None yet</span>}
+            {pictureId ? (
+              <ProductPicture id={pictureId} className="w-40 h-28" />
+            ) : (
+              <span className="grid place-items-center w-40 h-28 rounded-md border border-dashed border-no text-soft">None yet</span>
+            )}
             <div className="grid gap-2">
-              <UploadButton label={pictureId ? 'Choose another picture' : 'Choose a picture'} accept="image/*" busy={uploading === 'picture'} onChange={(event) => receive(event, 'picture')} picture />
+              <UploadButton
+                label={pictureId ? 'Choose another picture' : 'Choose a picture'}
+                accept="image/*"
+                busy={uploading === 'picture'}
+                onChange={(event) => receive(event, 'picture')}
+                picture
+              />
               {pictureId ? (
                 <Button look="quiet" onClick={() => setPictureId(null)}>
                   Take it away

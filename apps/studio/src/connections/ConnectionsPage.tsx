@@ -22,7 +22,8 @@ export function ConnectionsPage() {
             <p className="text-soft mb-2">Takes cards at the checkout. The card number goes from the buyer straight to Quayside and never through your shop.</p>
             {quayside?.connected ? (
               <p>
-                Account <code className="font-mono">{quayside.account}</code>. {quayside.reachable ? 'It answers.' : 'It does not answer at the moment; buyers cannot pay by card.'}
+                Account <code className="font-mono">{quayside.account}</code>.{' '}
+                {quayside.reachable ? 'It answers.' : 'It does not answer at the moment; buyers cannot pay by card.'}
               </p>
             ) : (
               <Button look="main" disabled={connecting.isLoading} onClick={() => connect()}>

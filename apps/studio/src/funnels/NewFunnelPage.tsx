@@ -1,4 +1,4 @@
-import { currentPrice, drawFunnel, formatMoney, FUNNEL_TEMPLATES, type FunnelTemplate, type Product, stopsInOrder } from '@ruta/core';
+import { currentPrice, drawFunnel, FUNNEL_TEMPLATES, type FunnelTemplate, formatMoney, type Product, stopsInOrder } from '@ruta/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemOf, type ShopView } from '../app/api';
@@ -20,7 +20,14 @@ export function NewFunnelPage() {
   if (sold.length === 0) {
     return (
       <Page title="Start a funnel" narrow>
-        <Empty title="First, something to sell" action={<ButtonLink to="/catalog/new" look="main">Add a product</ButtonLink>}>
+        <Empty
+          title="First, something to sell"
+          action={
+            <ButtonLink to="/catalog/new" look="main">
+              Add a product
+            </ButtonLink>
+          }
+        >
           A funnel leads to a product with a price. Add one, then come back.
         </Empty>
       </Page>
@@ -63,7 +70,10 @@ function NewFunnel({ sold, gifts, shop }: { sold: Product[]; gifts: Product[]; s
           <fieldset className="grid lg:grid-cols-2 gap-4">
             <legend className="sr-only">Shape of the funnel</legend>
             {SHAPES.map(([key, shape]) => (
-              <label key={key} className={`block rounded-md border-2 p-4 cursor-pointer has-focus-visible:outline-2 has-focus-visible:outline-info ${template === key ? 'border-ink bg-way-tint/40' : 'border-line hover:border-soft'}`}>
+              <label
+                key={key}
+                className={`block rounded-md border-2 p-4 cursor-pointer has-focus-visible:outline-2 has-focus-visible:outline-info ${template === key ? 'border-ink bg-way-tint/40' : 'border-line hover:border-soft'}`}
+              >
                 <span className="flex items-center gap-2 mb-1">
                   <input type="radio" name="template" value={key} checked={template === key} onChange={() => setTemplate(key)} className="size-4 accent-go" />
                   <span className="font-bold">{shape.name}</span>
@@ -98,7 +108,13 @@ function NewFunnel({ sold, gifts, shop }: { sold: Product[]; gifts: Product[]; s
                 </option>
               ))}
             </SelectField>
-            <TextField label="Name of the funnel" hint="Only your team sees it." value={name ?? suggested} onChange={(event) => setName(event.target.value)} error={refused('name') ?? refused('slug')} />
+            <TextField
+              label="Name of the funnel"
+              hint="Only your team sees it."
+              value={name ?? suggested}
+              onChange={(event) => setName(event.target.value)}
+              error={refused('name') ?? refused('slug')}
+            />
           </div>
         </Panel>
         <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
@@ -115,7 +131,14 @@ function TemplatePictures({ template, product, gift, shop }: { template: FunnelT
   const drawn = useMemo(() => {
     const stand = gift ?? { id: newId('product'), name: 'A free gift', pictureId: null };
     const { graph, pages } = drawFunnel(template, { product, gift: FUNNEL_TEMPLATES[template].needsGift ? stand : undefined }, newId);
-    const shown = (source: Product) => ({ id: source.id, name: source.name, description: source.description, picture: source.picture, price: source.price, ...currentPrice(source.price, Date.now()) });
+    const shown = (source: Product) => ({
+      id: source.id,
+      name: source.name,
+      description: source.description,
+      picture: source.picture,
+      price: source.price,
+      ...currentPrice(source.price, Date.now()),
+    });
     const products = { [product.id]: shown(product), ...(gift ? { [gift.id]: shown(gift) } : {}) };
     return { graph, pages, products };
   }, [template, product, gift]);
@@ -126,7 +149,14 @@ function TemplatePictures({ template, product, gift, shop }: { template: FunnelT
         return (
           <span key={step.id} className="block w-[138px]">
             <span className="block rounded-md border border-line overflow-hidden">
-              {page ? <PagePicture page={page} context={studioContext(shop, { products: drawn.products, giftId: gift?.id ?? null }, step, {})} width={136} height={92} /> : null}
+              {page ? (
+                <PagePicture
+                  page={page}
+                  context={studioContext(shop, { products: drawn.products, giftId: gift?.id ?? null }, step, {})}
+                  width={136}
+                  height={92}
+                />
+              ) : null}
             </span>
             <span className="block text-soft text-[0.86rem] mt-1 truncate">{step.name}</span>
           </span>

@@ -19,14 +19,22 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
   const first = funnel.version === 0;
   const address = funnel.addresses[funnel.graph.entryId] ?? '';
   return (
-    <Modal open onClose={onClose} title={`Publish “${funnel.name}”`} description={`Visitors of ${new URL(shop.siteUrl).host} see what is published; your drafts stay yours.`}>
+    <Modal
+      open
+      onClose={onClose}
+      title={`Publish “${funnel.name}”`}
+      description={`Visitors of ${new URL(shop.siteUrl).host} see what is published; your drafts stay yours.`}
+    >
       <div className="grid gap-5">
         {funnel.problems.length > 0 ? (
           <section>
             <h2 className="mb-2">{blocking.length > 0 ? 'Mend this first' : 'Worth a look'}</h2>
             <ul className="grid gap-2">
               {funnel.problems.map((problem) => (
-                <li key={`${problem.stepId}${problem.message}`} className={`flex gap-3 rounded-md px-3 py-2 ${problem.severity === 'stop' ? 'bg-stop-tint' : 'bg-way-tint'}`}>
+                <li
+                  key={`${problem.stepId}${problem.message}`}
+                  className={`flex gap-3 rounded-md px-3 py-2 ${problem.severity === 'stop' ? 'bg-stop-tint' : 'bg-way-tint'}`}
+                >
                   <TriangleAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" />
                   <span>
                     {problem.stepId ? (
@@ -47,7 +55,11 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
             {first || count > 0 ? (funnel.changes.stepIds.length > 0 ? funnel.changes.stepIds : []).map((id) => <li key={id}>{nameOf(id)}</li>) : null}
             {!first && funnel.changes.settings ? <li>Name, address or routes</li> : null}
           </ul>
-          {funnel.publishedAt ? <p className="text-soft mt-1">Last published {formatTime(funnel.publishedAt, shop.settings.timeZone)}, version {funnel.version}.</p> : null}
+          {funnel.publishedAt ? (
+            <p className="text-soft mt-1">
+              Last published {formatTime(funnel.publishedAt, shop.settings.timeZone)}, version {funnel.version}.
+            </p>
+          ) : null}
         </section>
         {first ? null : (
           <section>

@@ -42,7 +42,7 @@ export function Workspace() {
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [funnel, funnelId, current, stepId, navigate]);
+  }, [funnel, funnelId, current, navigate]);
 
   if (!funnel || !shop) return <Waiting error={error} retry={refetch} />;
   const count = changeCount(funnel);
@@ -52,7 +52,9 @@ export function Workspace() {
         <div className="flex items-center gap-3 min-h-9">
           <h1 className="text-[1.3rem]">{funnel.name}</h1>
           {funnel.version > 0 ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
-          <span className="text-soft">{funnel.version === 0 ? 'Not published yet' : count === 0 ? 'All published' : `${count} ${count === 1 ? 'change' : 'changes'} not published`}</span>
+          <span className="text-soft">
+            {funnel.version === 0 ? 'Not published yet' : count === 0 ? 'All published' : `${count} ${count === 1 ? 'change' : 'changes'} not published`}
+          </span>
           <IconButton name="Name and address of the funnel" onClick={() => setOpen('settings')}>
             <Settings2 size={18} />
           </IconButton>
@@ -73,7 +75,9 @@ export function Workspace() {
             <NavLink
               key={view.name}
               to={view.to}
-              className={({ isActive }) => `px-4 py-1.5 rounded-t-md border-t-3 font-semibold ${isActive ? 'border-way bg-ground text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+              className={({ isActive }) =>
+                `px-4 py-1.5 rounded-t-md border-t-3 font-semibold ${isActive ? 'border-way bg-ground text-ink' : 'border-transparent text-soft hover:text-ink'}`
+              }
             >
               {view.name}
             </NavLink>

@@ -1,6 +1,19 @@
 import '@xyflow/react/dist/style.css';
 import { describe, formatMoney, type Route } from '@ruta/core';
-import { Background, BaseEdge, type Edge, EdgeLabelRenderer, type EdgeProps, getSmoothStepPath, type Node, Panel, ReactFlow, ReactFlowProvider, useReactFlow, ViewportPortal } from '@xyflow/react';
+import {
+  Background,
+  BaseEdge,
+  type Edge,
+  EdgeLabelRenderer,
+  type EdgeProps,
+  getSmoothStepPath,
+  type Node,
+  Panel,
+  ReactFlow,
+  ReactFlowProvider,
+  useReactFlow,
+  ViewportPortal,
+} from '@xyflow/react';
 import { Maximize, Minus, Plus } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -77,14 +90,23 @@ function FunnelMap() {
         source: route.from,
         target: route.to,
         focusable: false,
-        data: { words: wordsOf(route, (amount) => formatMoney(amount, currency, { short: true })), rate: row && row.rate !== null ? formatRate(row.rate) : null, kind, width: 4 + (4 * (row?.reached ?? 0)) / most },
+        data: {
+          words: wordsOf(route, (amount) => formatMoney(amount, currency, { short: true })),
+          rate: row && row.rate !== null ? formatRate(row.rate) : null,
+          kind,
+          width: 4 + (4 * (row?.reached ?? 0)) / most,
+        },
       };
     });
   }, [graph, figures, currency]);
 
   return (
     <main id="main" className="h-full" aria-label="Map">
-      {problem ? <p role="alert" className="p-6 text-stop font-semibold">{problem}</p> : null}
+      {problem ? (
+        <p role="alert" className="p-6 text-stop font-semibold">
+          {problem}
+        </p>
+      ) : null}
       <ReactFlow
         nodes={nodes}
         edges={edges}
@@ -141,7 +163,11 @@ function Bands({ layout }: { layout: Layout }) {
   return (
     <ViewportPortal>
       {layout.bands.map((band, index) => (
-        <div key={band.name} className={`absolute -z-10 ${index % 2 ? 'bg-band' : ''}`} style={{ left: band.left, width: band.right - band.left, top: -BAND_REACH, height: BAND_REACH * 2 }}>
+        <div
+          key={band.name}
+          className={`absolute -z-10 ${index % 2 ? 'bg-band' : ''}`}
+          style={{ left: band.left, width: band.right - band.left, top: -BAND_REACH, height: BAND_REACH * 2 }}
+        >
           <span className="absolute font-semibold text-soft" style={{ left: 54, top: BAND_REACH + top }}>
             {band.name}
           </span>
@@ -160,7 +186,10 @@ function RouteLine({ sourceX, sourceY, targetX, targetY, sourcePosition, targetP
     <>
       <BaseEdge path={path} style={{ stroke: COLOURS[kind], strokeWidth: width, ...(kind === 'no' ? { strokeDasharray: '7 6' } : {}) }} />
       <EdgeLabelRenderer>
-        <div className="absolute rounded-md border-[1.5px] bg-white px-2 py-0.5 text-center leading-tight" style={{ transform: `translate(-50%, -50%) translate(${labelX}px, ${labelY}px)`, borderColor: COLOURS[kind], color: COLOURS[kind] }}>
+        <div
+          className="absolute rounded-md border-[1.5px] bg-white px-2 py-0.5 text-center leading-tight"
+          style={{ transform: `translate(-50%, -50%) translate(${labelX}px, ${labelY}px)`, borderColor: COLOURS[kind], color: COLOURS[kind] }}
+        >
           {rate ? <strong className="block figures">{rate}</strong> : null}
           <span className="block text-[0.86rem]">{words}</span>
         </div>
@@ -169,7 +198,14 @@ function RouteLine({ sourceX, sourceY, targetX, targetY, sourcePosition, targetP
   );
 }
 
-const OUTCOME_WORDS: Record<Route['outcome'], string> = { next: 'went on', submitted: 'form sent', paid: 'paid', accepted: 'yes', declined: 'no thanks', closed: 'closed' };
+const OUTCOME_WORDS: Record<Route['outcome'], string> = {
+  next: 'went on',
+  submitted: 'form sent',
+  paid: 'paid',
+  accepted: 'yes',
+  declined: 'no thanks',
+  closed: 'closed',
+};
 
 function wordsOf(route: Route, money: (amount: number) => string): string {
   return route.condition ? describe(route.condition, money) : OUTCOME_WORDS[route.outcome];

@@ -1,4 +1,4 @@
-import { formatMoney, STEP_GOALS, type Step, type StepFigures, type FunnelFigures } from '@ruta/core';
+import { type FunnelFigures, formatMoney, STEP_GOALS, type Step, type StepFigures } from '@ruta/core';
 import { Handle, type Node, type NodeProps, Position } from '@xyflow/react';
 import { TriangleAlert } from 'lucide-react';
 import { api, type FunnelDetail, type ShopView } from '../app/api';
@@ -19,12 +19,19 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
   const product = step.productId ? funnel.products[step.productId] : undefined;
   const problem = funnel.problems.find((candidate) => candidate.stepId === step.id);
   return (
-    <div className="rounded-md border-[1.5px] border-ink bg-white overflow-hidden cursor-pointer hover:outline-3 hover:outline-way" style={{ width: STOP_WIDTH, height: STOP_HEIGHT }}>
+    <div
+      className="rounded-md border-[1.5px] border-ink bg-white overflow-hidden cursor-pointer hover:outline-3 hover:outline-way"
+      style={{ width: STOP_WIDTH, height: STOP_HEIGHT }}
+    >
       <Handle type="target" position={Position.Left} className="!opacity-0 !size-px !min-w-0 !min-h-0 !left-0" style={{ top: PICTURE_HEIGHT - 20 }} />
       <div className="relative border-b border-line bg-band" style={{ height: PICTURE_HEIGHT }}>
-        {draft ? <PagePicture page={draft.page} context={studioContext(shop, funnel, step, draft.pictures)} width={STOP_WIDTH - 3} height={PICTURE_HEIGHT} /> : null}
+        {draft ? (
+          <PagePicture page={draft.page} context={studioContext(shop, funnel, step, draft.pictures)} width={STOP_WIDTH - 3} height={PICTURE_HEIGHT} />
+        ) : null}
         {step.kind === 'checkout' && product ? (
-          <span className="absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">{product.current === 0 ? 'Free' : formatMoney(product.current, currency, { short: true })}</span>
+          <span className="absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">
+            {product.current === 0 ? 'Free' : formatMoney(product.current, currency, { short: true })}
+          </span>
         ) : null}
         {problem ? <TriangleAlert size={18} className="absolute left-2 top-2 fill-way text-ink" aria-label={`Warning: ${problem.message}`} /> : null}
       </div>
@@ -36,8 +43,12 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
             <p className="font-semibold figures truncate">
               {formatRate(figures.rate)} {STEP_GOALS[step.kind].reached}
             </p>
-            {step.kind === 'checkout' && totals?.averageOrder ? <p className="text-soft figures">{formatAmount(totals.averageOrder, currency)} an order</p> : null}
-            {step.id === funnel.graph.entryId && totals?.revenuePerVisitor != null ? <p className="text-soft figures">{formatAmount(totals.revenuePerVisitor, currency)} a visitor</p> : null}
+            {step.kind === 'checkout' && totals?.averageOrder ? (
+              <p className="text-soft figures">{formatAmount(totals.averageOrder, currency)} an order</p>
+            ) : null}
+            {step.id === funnel.graph.entryId && totals?.revenuePerVisitor != null ? (
+              <p className="text-soft figures">{formatAmount(totals.revenuePerVisitor, currency)} a visitor</p>
+            ) : null}
           </>
         ) : null}
       </div>

@@ -14,7 +14,17 @@ const WIDTHS = { phone: 390, tablet: 820, desktop: 1200 };
 type OpenWords = { elementId: string; path: string; at: { left: number; top: number } | null } | null;
 
 /** The page at the width of a phone, a tablet or a desktop: click selects, click into words edits them in place. */
-export function Canvas({ page, context, onKey, onAddSection }: { page: PageDocument; context: PageContext; onKey: (event: KeyboardEvent) => void; onAddSection: (index: number) => void }) {
+export function Canvas({
+  page,
+  context,
+  onKey,
+  onAddSection,
+}: {
+  page: PageDocument;
+  context: PageContext;
+  onKey: (event: KeyboardEvent) => void;
+  onAddSection: (index: number) => void;
+}) {
   const dispatch = useAppDispatch();
   const { selection, screen } = useAppSelector((state) => state.editor);
   const [openWords, setOpenWords] = useState<OpenWords>(null);
@@ -66,7 +76,13 @@ export function Canvas({ page, context, onKey, onAddSection }: { page: PageDocum
         return (
           // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
           // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
-          <div key={sectionId} className="edit-section" data-section={sectionId} data-selected={isSelected || undefined} onClick={(event) => select({ kind: 'section', id: sectionId }, event)}>
+          <div
+            key={sectionId}
+            className="edit-section"
+            data-section={sectionId}
+            data-selected={isSelected || undefined}
+            onClick={(event) => select({ kind: 'section', id: sectionId }, event)}
+          >
             {isSelected ? (
               <span className="edit-tag" style={{ left: 12, top: 0 }}>
                 {page.sections[index]?.name}
@@ -93,7 +109,12 @@ export function Canvas({ page, context, onKey, onAddSection }: { page: PageDocum
         return (
           // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
           // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
-          <div className="edit-element" data-element={elementId} data-selected={isSelected || undefined} onClick={(event) => select({ kind: 'element', id: elementId }, event)}>
+          <div
+            className="edit-element"
+            data-element={elementId}
+            data-selected={isSelected || undefined}
+            onClick={(event) => select({ kind: 'element', id: elementId }, event)}
+          >
             {place ? (
               <span className="edit-tag">
                 {place.section.name} · {ELEMENT_NAMES[place.element.type]}
@@ -153,14 +174,27 @@ export function Canvas({ page, context, onKey, onAddSection }: { page: PageDocum
   );
 }
 
-function EditableWords(props: { words: Words; context: PageContext; open: NonNullable<OpenWords> | null; onOpen: (event: MouseEvent) => void; onClose: () => void; onChange: (words: Words) => void }): ReactNode {
+function EditableWords(props: {
+  words: Words;
+  context: PageContext;
+  open: NonNullable<OpenWords> | null;
+  onOpen: (event: MouseEvent) => void;
+  onClose: () => void;
+  onChange: (words: Words) => void;
+}): ReactNode {
   const { words, context, open } = props;
   if (open) {
     return (
       // biome-ignore lint/a11y/useKeyWithClickEvents: keeps a click into open words from selecting anew
       // biome-ignore lint/a11y/noStaticElementInteractions: keeps a click into open words from selecting anew
       <span className="words-open" onClick={(event) => event.stopPropagation()}>
-        <WordsEditor words={words} clickedAt={open.at} label={(value) => boundText(value, context) || value} onChange={props.onChange} onEscape={props.onClose} />
+        <WordsEditor
+          words={words}
+          clickedAt={open.at}
+          label={(value) => boundText(value, context) || value}
+          onChange={props.onChange}
+          onEscape={props.onClose}
+        />
       </span>
     );
   }
@@ -168,7 +202,11 @@ function EditableWords(props: { words: Words; context: PageContext; open: NonNul
     // biome-ignore lint/a11y/useKeyWithClickEvents: Enter on the selected element opens its words
     // biome-ignore lint/a11y/noStaticElementInteractions: Enter on the selected element opens its words
     <span className="words" onClick={props.onOpen}>
-      {words.length === 0 ? <span style={{ opacity: 0.6 }}>Words</span> : <PlainWords words={words} render={(value) => boundText(value, context) ?? null} editing />}
+      {words.length === 0 ? (
+        <span style={{ opacity: 0.6 }}>Words</span>
+      ) : (
+        <PlainWords words={words} render={(value) => boundText(value, context) ?? null} editing />
+      )}
     </span>
   );
 }

@@ -35,14 +35,26 @@ function Fields({ element, context, change }: { element: PageElement; context: P
         </>
       );
     case 'text':
-      return <Choice label="Style" value={element.style} choices={{ body: 'Running text', lead: 'Lead, larger', small: 'Small', eyebrow: 'Line above a headline' }} onChange={(style) => change({ style })} />;
+      return (
+        <Choice
+          label="Style"
+          value={element.style}
+          choices={{ body: 'Running text', lead: 'Lead, larger', small: 'Small', eyebrow: 'Line above a headline' }}
+          onChange={(style) => change({ style })}
+        />
+      );
     case 'picture':
       return <PictureFields element={element} context={context} change={change} />;
     case 'button':
       return (
         <>
           <ActionChooser action={element.action} onChange={(action) => change({ action })} />
-          <Choice label="Look" value={element.style} choices={{ main: 'Main', quiet: 'Quiet, outlined', link: 'Plain link' }} onChange={(style) => change({ style })} />
+          <Choice
+            label="Look"
+            value={element.style}
+            choices={{ main: 'Main', quiet: 'Quiet, outlined', link: 'Plain link' }}
+            onChange={(style) => change({ style })}
+          />
         </>
       );
     case 'list':
@@ -63,11 +75,18 @@ function Fields({ element, context, change }: { element: PageElement; context: P
         <>
           <p className="text-soft">First name and e-mail are always asked: the receipt needs them.</p>
           <Check label="Ask for the last name" checked={element.askLastName} onChange={(event) => change({ askLastName: event.target.checked })} />
-          <Check label="Ask for the country" hint="The tax depends on it. Without it your own country counts." checked={element.askCountry} onChange={(event) => change({ askCountry: event.target.checked })} />
+          <Check
+            label="Ask for the country"
+            hint="The tax depends on it. Without it your own country counts."
+            checked={element.askCountry}
+            onChange={(event) => change({ askCountry: event.target.checked })}
+          />
         </>
       );
     case 'spacer':
-      return <Choice label="Height" value={element.size} choices={{ small: 'Small', medium: 'Medium', large: 'Large' }} onChange={(size) => change({ size })} />;
+      return (
+        <Choice label="Height" value={element.size} choices={{ small: 'Small', medium: 'Medium', large: 'Large' }} onChange={(size) => change({ size })} />
+      );
     case 'price':
       return <p className="text-soft">Shows the price of this stop’s product, and the old one struck through while it is on sale.</p>;
     case 'order-summary':
@@ -111,10 +130,25 @@ function PictureFields({ element, context, change }: { element: ElementOf<'pictu
         {context.gift ? <option value="gift">The gift’s picture</option> : null}
       </SelectField>
       {kind === 'file' || kind === 'none' ? (
-        <PictureChooser label="Picture" fileId={source?.kind === 'file' ? source.fileId : null} onChoose={(fileId) => change({ source: fileId ? { kind: 'file', fileId } : null })} />
+        <PictureChooser
+          label="Picture"
+          fileId={source?.kind === 'file' ? source.fileId : null}
+          onChoose={(fileId) => change({ source: fileId ? { kind: 'file', fileId } : null })}
+        />
       ) : null}
-      <TextField label="Text alternative" hint="Says what the picture shows, for people who cannot see it." maxLength={250} value={element.alt} onChange={(event) => change({ alt: event.target.value })} />
-      <Choice label="Shape" value={element.shape} choices={{ natural: 'As it is', wide: 'Wide', square: 'Square', round: 'Round' }} onChange={(shape) => change({ shape })} />
+      <TextField
+        label="Text alternative"
+        hint="Says what the picture shows, for people who cannot see it."
+        maxLength={250}
+        value={element.alt}
+        onChange={(event) => change({ alt: event.target.value })}
+      />
+      <Choice
+        label="Shape"
+        value={element.shape}
+        choices={{ natural: 'As it is', wide: 'Wide', square: 'Square', round: 'Round' }}
+        onChange={(shape) => change({ shape })}
+      />
     </>
   );
 }
@@ -122,7 +156,12 @@ function PictureFields({ element, context, change }: { element: ElementOf<'pictu
 function ListFields({ element, change }: { element: ElementOf<'list'>; change: Change }) {
   return (
     <>
-      <Choice label="Mark" value={element.marker} choices={{ check: 'Check marks', dot: 'Dots', number: 'Numbers' }} onChange={(marker) => change({ marker })} />
+      <Choice
+        label="Mark"
+        value={element.marker}
+        choices={{ check: 'Check marks', dot: 'Dots', number: 'Numbers' }}
+        onChange={(marker) => change({ marker })}
+      />
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => change({ items: [...element.items, words('One more')] })}>
           <Plus size={15} aria-hidden="true" /> Add a line
@@ -150,7 +189,11 @@ function QuestionFields({ element, change }: { element: ElementOf<'faq'>; change
               onChange={(event) => change({ items: element.items.with(index, { ...item, question: event.target.value }) })}
             />
           </div>
-          <IconButton name={`Remove question ${index + 1}`} disabled={element.items.length < 2} onClick={() => change({ items: element.items.toSpliced(index, 1) })}>
+          <IconButton
+            name={`Remove question ${index + 1}`}
+            disabled={element.items.length < 2}
+            onClick={() => change({ items: element.items.toSpliced(index, 1) })}
+          >
             <Trash2 size={15} />
           </IconButton>
         </div>

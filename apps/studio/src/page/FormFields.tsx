@@ -25,7 +25,13 @@ export function FormFields({ element, change }: { element: ElementOf<'form'>; ch
               <Trash2 size={15} />
             </IconButton>
           </div>
-          <TextField label="Label" value={field.label} maxLength={120} error={field.label.trim() === '' ? 'Give the field a label.' : undefined} onChange={(event) => set(index, { label: event.target.value })} />
+          <TextField
+            label="Label"
+            value={field.label}
+            maxLength={120}
+            error={field.label.trim() === '' ? 'Give the field a label.' : undefined}
+            onChange={(event) => set(index, { label: event.target.value })}
+          />
           {field.kind === 'choice' ? (
             <TextArea
               label="Answers, one a line"
@@ -41,7 +47,11 @@ export function FormFields({ element, change }: { element: ElementOf<'form'>; ch
               }
             />
           ) : null}
-          {field.key === 'email' ? <p className="text-soft">Always asked.</p> : <Check label="Must be filled in" checked={field.required} onChange={(event) => set(index, { required: event.target.checked })} />}
+          {field.key === 'email' ? (
+            <p className="text-soft">Always asked.</p>
+          ) : (
+            <Check label="Must be filled in" checked={field.required} onChange={(event) => set(index, { required: event.target.checked })} />
+          )}
         </fieldset>
       ))}
       <SelectField
@@ -49,8 +59,21 @@ export function FormFields({ element, change }: { element: ElementOf<'form'>; ch
         value=""
         onChange={(event) => {
           const kind = event.target.value as 'text' | 'choice' | 'firstName' | 'lastName';
-          if (kind === 'firstName' || kind === 'lastName') change({ fields: [...fields, { key: kind, label: kind === 'firstName' ? 'First name' : 'Last name', kind: 'text', required: true }] });
-          else change({ fields: [...fields, { key: freshKey(fields), label: kind === 'choice' ? 'Which one?' : 'A question', kind, required: false, ...(kind === 'choice' ? { choices: ['First', 'Second'] } : {}) }] });
+          if (kind === 'firstName' || kind === 'lastName')
+            change({ fields: [...fields, { key: kind, label: kind === 'firstName' ? 'First name' : 'Last name', kind: 'text', required: true }] });
+          else
+            change({
+              fields: [
+                ...fields,
+                {
+                  key: freshKey(fields),
+                  label: kind === 'choice' ? 'Which one?' : 'A question',
+                  kind,
+                  required: false,
+                  ...(kind === 'choice' ? { choices: ['First', 'Second'] } : {}),
+                },
+              ],
+            });
         }}
       >
         <option value="">Choose</option>

@@ -1,7 +1,7 @@
-import { ELEMENT_NAMES, type ElementType, type PageDocument, type PageElement, plainText } from '@ruta/core';
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
+import { ELEMENT_NAMES, type ElementType, type PageDocument, type PageElement, plainText } from '@ruta/core';
 import {
   AlignLeft,
   CreditCard,
@@ -55,9 +55,17 @@ export interface MoveRequest {
 }
 
 /** What is on the page, as a tree: selects what is small or hidden, and moves things by dragging or by keyboard. */
-export function Outline(props: { page: PageDocument; onAddElement: (type: ElementType) => void; onAddSection: () => void; onMove: (move: MoveRequest) => void }) {
+export function Outline(props: {
+  page: PageDocument;
+  onAddElement: (type: ElementType) => void;
+  onAddSection: () => void;
+  onMove: (move: MoveRequest) => void;
+}) {
   const { page } = props;
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ids = page.sections.flatMap((section) => [section.id, ...section.columns.flatMap((column) => column.elements.map((element) => element.id))]);
   const sectionIds = new Set(page.sections.map((section) => section.id));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
@@ -106,24 +114,59 @@ function Row({ id, kind, icon: Icon, words }: { id: string; kind: 'section' | 'e
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={`group flex items-center rounded-md ${kind === 'element' ? 'ml-5' : 'mt-0.5'} ${isSelected ? 'bg-way-tint' : 'hover:bg-ground'} ${isDragging ? 'relative z-10 bg-white outline outline-soft' : ''}`}
     >
-      <button type="button" aria-current={isSelected || undefined} data-outline={id} onClick={() => dispatch(selected({ kind, id }))} className={`flex flex-1 min-w-0 items-center gap-2 px-2 py-1.5 text-left ${isSelected || kind === 'section' ? 'font-semibold' : ''}`}>
+      <button
+        type="button"
+        aria-current={isSelected || undefined}
+        data-outline={id}
+        onClick={() => dispatch(selected({ kind, id }))}
+        className={`flex flex-1 min-w-0 items-center gap-2 px-2 py-1.5 text-left ${isSelected || kind === 'section' ? 'font-semibold' : ''}`}
+      >
         <Icon size={16} className="shrink-0 text-soft" aria-hidden="true" />
         <span className="truncate">{words}</span>
       </button>
-      <button type="button" aria-label={`Move ${words}`} title="Drag to move; or Space, then the arrow keys" className="px-1 py-1.5 text-no opacity-0 group-hover:opacity-100 focus-visible:opacity-100 cursor-grab" {...attributes} {...listeners}>
+      <button
+        type="button"
+        aria-label={`Move ${words}`}
+        title="Drag to move; or Space, then the arrow keys"
+        className="px-1 py-1.5 text-no opacity-0 group-hover:opacity-100 focus-visible:opacity-100 cursor-grab"
+        {...attributes}
+        {...listeners}
+      >
         <GripVertical size={15} aria-hidden="true" />
       </button>
     </div>
   );
 }
 
-const ADDABLE: ElementType[] = ['headline', 'text', 'picture', 'button', 'list', 'form', 'price', 'testimonial', 'faq', 'guarantee', 'order-form', 'order-summary', 'receipt', 'downloads', 'logo', 'divider', 'spacer'];
+const ADDABLE: ElementType[] = [
+  'headline',
+  'text',
+  'picture',
+  'button',
+  'list',
+  'form',
+  'price',
+  'testimonial',
+  'faq',
+  'guarantee',
+  'order-form',
+  'order-summary',
+  'receipt',
+  'downloads',
+  'logo',
+  'divider',
+  'spacer',
+];
 
 function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementType) => void; onAddSection: () => void }) {
   const item = 'flex items-center gap-2.5 px-3 py-1.5 rounded-md cursor-pointer outline-none data-[highlighted]:bg-way-tint';
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label="Add to this page" title="Add to this page" className="grid place-items-center size-8 rounded-md text-soft hover:bg-band">
+      <DropdownMenu.Trigger
+        aria-label="Add to this page"
+        title="Add to this page"
+        className="grid place-items-center size-8 rounded-md text-soft hover:bg-band"
+      >
         <Plus size={18} />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -71,7 +71,8 @@ export function PageEditor() {
           apply(copy.operation);
           dispatch(selected({ kind: selection.kind, id: copy.id }));
         });
-      } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) act(() => apply(nudge(page, selection, event.key === 'ArrowUp' ? -1 : 1)));
+      } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+        act(() => apply(nudge(page, selection, event.key === 'ArrowUp' ? -1 : 1)));
       else if ((event.key === 'Delete' || event.key === 'Backspace') && selection) {
         act(() => {
           apply(removal(selection));

@@ -1,5 +1,5 @@
 import type { Brand, PageDocument } from '@ruta/core';
-import { type EditHooks, type PageContext, pageCss, PageView } from '@ruta/pages';
+import { type EditHooks, type PageContext, PageView, pageCss } from '@ruta/pages';
 import { type CSSProperties, type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 

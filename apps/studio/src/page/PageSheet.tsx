@@ -19,8 +19,19 @@ export function PageSheet({ page, step, apply }: { page: PageDocument; step: Ste
           error={page.title.trim() === '' ? 'Give the page a public title.' : undefined}
           onChange={(event) => apply({ kind: 'changeSettings', changes: { title: event.target.value } })}
         />
-        <TextArea label="Description" hint="Shown by search engines and link previews." rows={3} maxLength={300} value={page.description} onChange={(event) => apply({ kind: 'changeSettings', changes: { description: event.target.value } })} />
-        <Check label="Search engines may list it" checked={page.indexed} onChange={(event) => apply({ kind: 'changeSettings', changes: { indexed: event.target.checked } })} />
+        <TextArea
+          label="Description"
+          hint="Shown by search engines and link previews."
+          rows={3}
+          maxLength={300}
+          value={page.description}
+          onChange={(event) => apply({ kind: 'changeSettings', changes: { description: event.target.value } })}
+        />
+        <Check
+          label="Search engines may list it"
+          checked={page.indexed}
+          onChange={(event) => apply({ kind: 'changeSettings', changes: { indexed: event.target.checked } })}
+        />
       </section>
       <StepSettings key={step.id} step={step} />
     </div>
@@ -53,7 +64,13 @@ function StepSettings({ step }: { step: Step }) {
       ) : (
         <TextField label="Address" hint={`/${funnel.slug}/${slug}`} value={slug} onChange={(event) => setSlug(event.target.value)} error={refused('slug')} />
       )}
-      <SelectField label="Product" hint="Name, price and picture on the page follow it." value={productId} onChange={(event) => setProductId(event.target.value)} error={refused('productId')}>
+      <SelectField
+        label="Product"
+        hint="Name, price and picture on the page follow it."
+        value={productId}
+        onChange={(event) => setProductId(event.target.value)}
+        error={refused('productId')}
+      >
         <option value="">None</option>
         {products.map((product) => (
           <option key={product.id} value={product.id}>

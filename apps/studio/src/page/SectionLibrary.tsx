@@ -15,7 +15,12 @@ export function SectionLibrary({ context, onClose, onChoose }: { context: PageCo
       <ul className="grid sm:grid-cols-2 gap-4">
         {choices.map(({ key, name, section }) => (
           <li key={key}>
-            <button type="button" data-library={key} onClick={() => onChoose(section)} className="block w-full rounded-md border border-line overflow-hidden text-left hover:border-ink">
+            <button
+              type="button"
+              data-library={key}
+              onClick={() => onChoose(section)}
+              className="block w-full rounded-md border border-line overflow-hidden text-left hover:border-ink"
+            >
               <PagePicture page={pageWith(section)} context={context} width={PICTURE.width} height={PICTURE.height} />
               <span className="block px-3 py-2 font-semibold border-t border-line">{name}</span>
             </button>

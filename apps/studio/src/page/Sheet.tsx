@@ -9,7 +9,7 @@ import { selected } from './editorSlice';
 import { PageSheet } from './PageSheet';
 import { SectionSheet } from './SectionSheet';
 
-/** Settings of the selected element or section, or of the page when nothing is selected. */
+/** Settings of what is selected on the page, or of the page itself when nothing is. */
 export function Sheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation | null) => void }) {
   const dispatch = useAppDispatch();
   const selection = useAppSelector((state) => state.editor.selection);

@@ -16,7 +16,11 @@ let activeEditor: Editor | null = null;
 /** Puts a bound value at the cursor of the words being edited. @returns false if no words are being edited */
 export function insertBound(value: BoundValue): boolean {
   if (!activeEditor || activeEditor.isDestroyed) return false;
-  return activeEditor.chain().focus().insertContent({ type: 'bound', attrs: { value, fallback: null } }).run();
+  return activeEditor
+    .chain()
+    .focus()
+    .insertContent({ type: 'bound', attrs: { value, fallback: null } })
+    .run();
 }
 
 function boundNode(label: (value: BoundValue) => string) {

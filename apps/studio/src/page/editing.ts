@@ -54,7 +54,11 @@ export function copySection(section: Section): Section {
   return {
     ...section,
     id: newId('section'),
-    columns: section.columns.map((column) => ({ ...column, id: newId('column'), elements: column.elements.map((element) => ({ ...element, id: newId('element') })) })),
+    columns: section.columns.map((column) => ({
+      ...column,
+      id: newId('column'),
+      elements: column.elements.map((element) => ({ ...element, id: newId('element') })),
+    })),
   };
 }
 
@@ -68,7 +72,8 @@ export function addElement(page: PageDocument, selection: Selection, type: Eleme
   const element = newElement(type, newId);
   const place = selection?.kind === 'element' ? findElement(page, selection.id) : undefined;
   if (place) return { operation: { kind: 'insertElement', columnId: place.column.id, index: place.index + 1, element }, element };
-  const section = page.sections.find((candidate) => candidate.id === selection?.id) ?? page.sections.find((candidate) => candidate.space !== 'tight') ?? page.sections[0];
+  const section =
+    page.sections.find((candidate) => candidate.id === selection?.id) ?? page.sections.find((candidate) => candidate.space !== 'tight') ?? page.sections[0];
   const column = section?.columns[0];
   return column ? { operation: { kind: 'insertElement', columnId: column.id, index: column.elements.length, element }, element } : null;
 }

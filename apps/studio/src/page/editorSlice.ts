@@ -1,5 +1,5 @@
-import { applyOperation, type Operation, type PageDocument, type PictureInfo } from '@ruta/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { applyOperation, type Operation, type PageDocument, type PictureInfo } from '@ruta/core';
 
 export type Selection = { kind: 'section' | 'element'; id: string } | null;
 export type Screen = 'phone' | 'tablet' | 'desktop';

@@ -3,7 +3,12 @@ import type { CheckoutView, PageContext } from '@ruta/pages';
 import type { FunnelDetail, ShopView } from '../app/api';
 
 /** What a page is shown with in the studio: the shop's brand, the step's product, and a made-up buyer. */
-export function studioContext(shop: ShopView, funnel: Pick<FunnelDetail, 'products' | 'giftId'>, step: Pick<Step, 'productId' | 'kind'>, pictures: Record<string, PictureInfo>): PageContext {
+export function studioContext(
+  shop: ShopView,
+  funnel: Pick<FunnelDetail, 'products' | 'giftId'>,
+  step: Pick<Step, 'productId' | 'kind'>,
+  pictures: Record<string, PictureInfo>,
+): PageContext {
   const { settings, brand } = shop;
   const product = step.productId ? (funnel.products[step.productId] ?? null) : null;
   const gift = funnel.giftId ? (funnel.products[funnel.giftId] ?? null) : null;
@@ -13,7 +18,19 @@ export function studioContext(shop: ShopView, funnel: Pick<FunnelDetail, 'produc
         shop: settings,
         taxTable: TAX_RATES_EU,
         shippingTable: [],
-        lines: [{ id: 'main', productId: product.id, name: product.name, role: 'main', kind: 'digital', taxClass: 'standard', weight: 0, price: product.price, quantity: 1 }],
+        lines: [
+          {
+            id: 'main',
+            productId: product.id,
+            name: product.name,
+            role: 'main',
+            kind: 'digital',
+            taxClass: 'standard',
+            weight: 0,
+            price: product.price,
+            quantity: 1,
+          },
+        ],
         buyer: { country: settings.country, validTaxNumber: false },
         now: Date.now(),
       })
@@ -49,4 +66,3 @@ export function studioContext(shop: ShopView, funnel: Pick<FunnelDetail, 'produc
     order: step.kind === 'thank-you' && sums ? { number: '1001', quote: sums, downloads: [] } : null,
   };
 }
-

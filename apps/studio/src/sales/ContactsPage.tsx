@@ -20,8 +20,11 @@ const columnsFor = (currency: string) => [
   column.accessor('email', { header: 'E-mail' }),
   column.accessor((contact) => (contact.country ? countryName(contact.country) : ''), { id: 'country', header: 'Country' }),
   column.accessor('createdAt', { header: 'Since', cell: ({ getValue }) => formatTime(getValue()) }),
-  column.accessor('orders', { header: 'Orders', }),
-  column.accessor('paid', { header: 'Paid', cell: ({ getValue }) => (getValue() === 0 ? '–' : <span className="font-semibold">{formatAmount(getValue(), currency)}</span>) }),
+  column.accessor('orders', { header: 'Orders' }),
+  column.accessor('paid', {
+    header: 'Paid',
+    cell: ({ getValue }) => (getValue() === 0 ? '–' : <span className="font-semibold">{formatAmount(getValue(), currency)}</span>),
+  }),
 ];
 
 export function ContactsPage() {
@@ -33,7 +36,15 @@ export function ContactsPage() {
       {contacts.length === 0 ? (
         <Empty title="Nobody yet">Everybody who leaves an address or buys stands here, with all they did.</Empty>
       ) : (
-        <DataTable rows={contacts} columns={columnsFor(shop.settings.currency) as never} endColumns={['orders', 'paid']} label="Contacts" hrefOf={(contact) => `/sales/contacts/${contact.id}`} searchLabel="Search contacts" nothingFound="Nobody has these words in name or address." />
+        <DataTable
+          rows={contacts}
+          columns={columnsFor(shop.settings.currency) as never}
+          endColumns={['orders', 'paid']}
+          label="Contacts"
+          hrefOf={(contact) => `/sales/contacts/${contact.id}`}
+          searchLabel="Search contacts"
+          nothingFound="Nobody has these words in name or address."
+        />
       )}
     </Page>
   );

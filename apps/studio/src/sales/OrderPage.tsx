@@ -16,7 +16,10 @@ export function OrderPage() {
   if (!order) return <Waiting error={error} retry={refetch} />;
   const timeZone = shop?.settings.timeZone;
   return (
-    <Page title={order.number ? `Order ${order.number}` : order.state === 'paid' ? 'Gift' : 'Open order'} actions={order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}>
+    <Page
+      title={order.number ? `Order ${order.number}` : order.state === 'paid' ? 'Gift' : 'Open order'}
+      actions={order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}
+    >
       <p className="mb-4">
         <Link to="/sales/orders" className="inline-flex items-center gap-1.5 text-info underline">
           <ArrowLeft size={16} aria-hidden="true" /> All orders
@@ -49,7 +52,13 @@ export function OrderPage() {
                     <td className="py-1.5">{formatTime(charge.createdAt, timeZone)}</td>
                     <td className="capitalize">{charge.provider}</td>
                     <td>{charge.cardLast4 ? `ending ${charge.cardLast4}` : '–'}</td>
-                    <td>{charge.state === 'captured' ? <Badge tone="go">Captured</Badge> : <Badge tone={charge.state === 'declined' || charge.state === 'failed' ? 'stop' : 'plain'}>{charge.state}</Badge>}</td>
+                    <td>
+                      {charge.state === 'captured' ? (
+                        <Badge tone="go">Captured</Badge>
+                      ) : (
+                        <Badge tone={charge.state === 'declined' || charge.state === 'failed' ? 'stop' : 'plain'}>{charge.state}</Badge>
+                      )}
+                    </td>
                     <td className="text-right">{formatMoney(charge.amount, order.quote.currency)}</td>
                   </tr>
                 ))}
@@ -64,7 +73,14 @@ export function OrderPage() {
                   <span>
                     <span className="font-semibold">{mail.subject}</span>
                     <span className="block text-soft">
-                      to {mail.to}. {mail.sentAt ? `Sent ${formatTime(mail.sentAt, timeZone)}` : mail.failedAt ? `Gave up: ${mail.lastError}` : mail.lastError ? `Trying again: ${mail.lastError}` : 'On its way'}
+                      to {mail.to}.{' '}
+                      {mail.sentAt
+                        ? `Sent ${formatTime(mail.sentAt, timeZone)}`
+                        : mail.failedAt
+                          ? `Gave up: ${mail.lastError}`
+                          : mail.lastError
+                            ? `Trying again: ${mail.lastError}`
+                            : 'On its way'}
                     </span>
                   </span>
                   {mail.failedAt ? <Button onClick={() => sendAgain(mail.id)}>Send again</Button> : null}
@@ -78,7 +94,15 @@ export function OrderPage() {
             <p className="font-semibold">
               {order.buyer.firstName} {order.buyer.lastName}
             </p>
-            <p>{order.contactId ? <Link to={`/sales/contacts/${order.contactId}`} className="text-info underline">{order.buyer.email}</Link> : order.buyer.email}</p>
+            <p>
+              {order.contactId ? (
+                <Link to={`/sales/contacts/${order.contactId}`} className="text-info underline">
+                  {order.buyer.email}
+                </Link>
+              ) : (
+                order.buyer.email
+              )}
+            </p>
             <p className="text-soft">{countryName(order.buyer.country)}</p>
             {order.campaign ? <p className="text-soft mt-2">Came from {Object.values(order.campaign).join(', ')}</p> : null}
             <p className="mt-2">
@@ -123,7 +147,8 @@ function Explained({ order }: { order: OrderDetail }) {
           <li key={line.id} className="figures">
             <span className="font-semibold">{line.name}</span>: {money(line.unit)} × {line.quantity}
             {line.unit < line.regularUnit ? ` (regular ${money(line.regularUnit)})` : ''}
-            {line.codeDiscount > 0 ? `, less ${money(line.codeDiscount)} by code` : ''}; {money(line.net)} net + {money(line.tax)} tax at {line.rate} % ({countryName(quote.taxCountry)}) = {money(line.total)}
+            {line.codeDiscount > 0 ? `, less ${money(line.codeDiscount)} by code` : ''}; {money(line.net)} net + {money(line.tax)} tax at {line.rate} % (
+            {countryName(quote.taxCountry)}) = {money(line.total)}
           </li>
         ))}
       </ul>

@@ -31,7 +31,7 @@ const columns = [
   column.accessor('funnelName', { header: 'Funnel' }),
   column.accessor('total', {
     header: 'Total',
-        cell: ({ row, getValue }) => (
+    cell: ({ row, getValue }) => (
       <span className="font-semibold">
         {row.original.mode === 'test' ? <Badge tone="way">Test</Badge> : null} {formatMoney(getValue(), row.original.currency)}
       </span>
@@ -49,7 +49,15 @@ export function OrdersPage() {
           Every paid order stands here with its whole story. Publish a funnel and open its address to make the first.
         </Empty>
       ) : (
-        <DataTable rows={orders} columns={columns as never} endColumns={['total']} label="Orders" hrefOf={(order) => `/sales/orders/${order.id}`} searchLabel="Search orders" nothingFound="No order has these words." />
+        <DataTable
+          rows={orders}
+          columns={columns as never}
+          endColumns={['total']}
+          label="Orders"
+          hrefOf={(order) => `/sales/orders/${order.id}`}
+          searchLabel="Search orders"
+          nothingFound="No order has these words."
+        />
       )}
     </Page>
   );

@@ -1,6 +1,6 @@
+import { zodResolver } from '@hookform/resolvers/zod';
 import { type Brand, BrandSchema, contrast, FONT_PAIRS, paletteOf } from '@ruta/core';
 import { fontFaces } from '@ruta/pages';
-import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { api, problemOf } from '../app/api';
 import { Button } from '../ui/Button';

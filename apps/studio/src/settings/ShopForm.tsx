@@ -1,5 +1,5 @@
-import { allCountries, type Shop, ShopSchema } from '@ruta/core';
 import { zodResolver } from '@hookform/resolvers/zod';
+import { allCountries, type Shop, ShopSchema } from '@ruta/core';
 import { useForm } from 'react-hook-form';
 import { api, problemOf } from '../app/api';
 import { Button } from '../ui/Button';
@@ -22,7 +22,13 @@ export function ShopForm({ settings }: { settings: Shop }) {
         )}
       >
         <TextField label="Shop name" error={wrong.name?.message} {...register('name')} />
-        <TextField label="E-mail for buyers" type="email" hint="Receipts come from it and answers go to it. Notices of sales reach you there too." error={wrong.contactEmail?.message} {...register('contactEmail')} />
+        <TextField
+          label="E-mail for buyers"
+          type="email"
+          hint="Receipts come from it and answers go to it. Notices of sales reach you there too."
+          error={wrong.contactEmail?.message}
+          {...register('contactEmail')}
+        />
         <div className="grid sm:grid-cols-2 gap-4">
           <SelectField label="Country" error={wrong.country?.message} {...register('country')}>
             {allCountries().map((country) => (
@@ -39,7 +45,12 @@ export function ShopForm({ settings }: { settings: Shop }) {
         </div>
         <p className="text-soft">All prices are in {settings.currency}.</p>
         <Check label="Prices include tax" {...register('pricesIncludeTax')} />
-        <SelectField label="Test or live" hint="In test mode no money moves and orders are left out of every figure." error={wrong.mode?.message} {...register('mode')}>
+        <SelectField
+          label="Test or live"
+          hint="In test mode no money moves and orders are left out of every figure."
+          error={wrong.mode?.message}
+          {...register('mode')}
+        >
           <option value="live">Live</option>
           <option value="test">Test</option>
         </SelectField>

@@ -22,16 +22,41 @@ export function SetUp() {
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
   const { register, handleSubmit, formState } = useForm<SetUpForm>({
     defaultValues: {
-      shop: { country: navigator.language.split('-')[1] ?? 'PT', currency: 'EUR', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone, pricesIncludeTax: true },
+      shop: {
+        country: navigator.language.split('-')[1] ?? 'PT',
+        currency: 'EUR',
+        timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+        pricesIncludeTax: true,
+      },
     },
   });
   const wrong = formState.errors;
   return (
     <Gate title="Set up your shop">
-      <form noValidate className="grid gap-4" onSubmit={handleSubmit((values) => setUp(values).unwrap().catch(() => undefined))}>
+      <form
+        noValidate
+        className="grid gap-4"
+        onSubmit={handleSubmit((values) =>
+          setUp(values)
+            .unwrap()
+            .catch(() => undefined),
+        )}
+      >
         {problem && problem.errors.length === 0 ? <FormProblem>{problem.title}</FormProblem> : null}
-        <TextField label="Your name" autoComplete="name" error={wrong.name?.message ?? refused('name')} {...register('name', { required: 'Enter your name.' })} />
-        <TextField label="E-mail" type="email" autoComplete="username" hint="You sign in with it, and buyers can write to it." error={wrong.email?.message ?? refused('email')} {...register('email', { required: 'Enter your e-mail address.' })} />
+        <TextField
+          label="Your name"
+          autoComplete="name"
+          error={wrong.name?.message ?? refused('name')}
+          {...register('name', { required: 'Enter your name.' })}
+        />
+        <TextField
+          label="E-mail"
+          type="email"
+          autoComplete="username"
+          hint="You sign in with it, and buyers can write to it."
+          error={wrong.email?.message ?? refused('email')}
+          {...register('email', { required: 'Enter your e-mail address.' })}
+        />
         <TextField
           label="Password"
           type="password"
@@ -40,7 +65,12 @@ export function SetUp() {
           error={wrong.password?.message ?? refused('password')}
           {...register('password', { required: 'Choose a password.', minLength: { value: 10, message: 'Use at least 10 characters.' } })}
         />
-        <TextField label="Shop name" hint="Buyers see it on every page and receipt." error={wrong.shop?.name?.message ?? refused('shop.name')} {...register('shop.name', { required: 'Give the shop a name.' })} />
+        <TextField
+          label="Shop name"
+          hint="Buyers see it on every page and receipt."
+          error={wrong.shop?.name?.message ?? refused('shop.name')}
+          {...register('shop.name', { required: 'Give the shop a name.' })}
+        />
         <div className="grid grid-cols-2 gap-4">
           <SelectField label="Country" error={refused('shop.country')} {...register('shop.country')}>
             {allCountries().map((country) => (

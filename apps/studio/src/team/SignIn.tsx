@@ -20,7 +20,14 @@ export function SignIn() {
       >
         <FormProblem>{problem?.title}</FormProblem>
         <TextField label="E-mail" type="email" autoComplete="username" required value={email} onChange={(event) => setEmail(event.target.value)} />
-        <TextField label="Password" type="password" autoComplete="current-password" required value={password} onChange={(event) => setPassword(event.target.value)} />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          required
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
         <Button look="main" type="submit" disabled={isLoading}>
           Sign in
         </Button>

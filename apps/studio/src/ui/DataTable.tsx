@@ -42,7 +42,13 @@ export function DataTable<Row>(props: {
       <label className="relative block w-72 max-w-full mb-3">
         <span className="sr-only">{props.searchLabel}</span>
         <Search size={16} className="absolute left-3 top-3 text-soft" aria-hidden="true" />
-        <input type="search" value={search} onChange={(event) => setSearch(event.target.value)} placeholder={props.searchLabel} className="w-full rounded-md border border-[#98a5a1] bg-white pl-9 pr-3 min-h-9.5" />
+        <input
+          type="search"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+          placeholder={props.searchLabel}
+          className="w-full rounded-md border border-[#98a5a1] bg-white pl-9 pr-3 min-h-9.5"
+        />
       </label>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
       <section ref={scroller} tabIndex={0} aria-label={props.label} className="max-h-[calc(100vh-190px)] overflow-auto rounded-md border border-line bg-white">
@@ -70,14 +76,18 @@ export function DataTable<Row>(props: {
             ))}
           </thead>
           <tbody>
-            {before > 0 ? <tr style={{ height: before }} aria-hidden="true" /> : null}
+            {before > 0 ? <tr style={{ height: before }} /> : null}
             {items.map((item) => {
               const row = rows[item.index];
               if (!row) return null;
               return (
                 // The first cell holds a link for keyboard and screen readers; the rest of the row is a larger target for the mouse.
-                // biome-ignore lint/a11y/useKeyWithClickEvents: the link in the row does the same by keyboard
-                <tr key={row.id} className="border-b border-line last:border-0 hover:bg-ground cursor-pointer" style={{ height: ROW_HEIGHT }} onClick={() => navigate(props.hrefOf(row.original))}>
+                <tr
+                  key={row.id}
+                  className="border-b border-line last:border-0 hover:bg-ground cursor-pointer"
+                  style={{ height: ROW_HEIGHT }}
+                  onClick={() => navigate(props.hrefOf(row.original))}
+                >
                   {row.getVisibleCells().map((cell) => (
                     <td key={cell.id} className={`px-4 max-w-80 truncate ${props.endColumns.includes(cell.column.id) ? 'text-right' : ''}`}>
                       {flexRender(cell.column.columnDef.cell, cell.getContext())}
@@ -86,7 +96,7 @@ export function DataTable<Row>(props: {
                 </tr>
               );
             })}
-            {after > 0 ? <tr style={{ height: after }} aria-hidden="true" /> : null}
+            {after > 0 ? <tr style={{ height: after }} /> : null}
           </tbody>
         </table>
         {rows.length === 0 ? <p className="px-4 py-8 text-soft">{props.nothingFound}</p> : null}

@@ -55,7 +55,13 @@ export function TextArea({ label, hint, error, ...rest }: Labelled & { ref?: Ref
   );
 }
 
-export function SelectField({ label, hint, error, children, ...rest }: Labelled & { ref?: Ref<HTMLSelectElement>; children: ReactNode } & SelectHTMLAttributes<HTMLSelectElement>) {
+export function SelectField({
+  label,
+  hint,
+  error,
+  children,
+  ...rest
+}: Labelled & { ref?: Ref<HTMLSelectElement>; children: ReactNode } & SelectHTMLAttributes<HTMLSelectElement>) {
   const own = useId();
   const id = rest.id ?? own;
   return (

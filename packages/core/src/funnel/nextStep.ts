@@ -13,9 +13,7 @@ export interface NextStep {
  * @returns undefined if no route fits, so that the person stays where they are
  */
 export function nextStep(graph: Graph, fromId: string, outcome: Outcome, facts: Facts): NextStep | undefined {
-  const routes = graph.routes
-    .filter((route) => route.from === fromId && route.outcome === outcome)
-    .sort((a, b) => a.priority - b.priority);
+  const routes = graph.routes.filter((route) => route.from === fromId && route.outcome === outcome).sort((a, b) => a.priority - b.priority);
   for (const route of routes) {
     if (route.condition && !evaluate(route.condition, facts)) continue;
     const step = graph.steps.find((candidate) => candidate.id === route.to);

@@ -1,7 +1,7 @@
 import type { Product } from '../catalog';
+import type { NewId } from '../ids';
 import type { Column, ElementOf, ElementType, PageDocument, PageElement, Section, Words } from '../page';
 import { words } from '../page';
-import type { NewId } from './templates';
 
 type Part = { [T in ElementType]: Omit<ElementOf<T>, 'id'> }[ElementType];
 type NamedProduct = Pick<Product, 'name' | 'pictureId'>;
@@ -288,7 +288,14 @@ export function newElement(type: ElementType, newId: NewId): PageElement {
         note: [],
       };
     case 'order-form':
-      return { id, type, button: words('Pay ', { bound: 'order.total' }), consent: words('By paying you accept the terms.'), askLastName: false, askCountry: true };
+      return {
+        id,
+        type,
+        button: words('Pay ', { bound: 'order.total' }),
+        consent: words('By paying you accept the terms.'),
+        askLastName: false,
+        askCountry: true,
+      };
     case 'order-summary':
       return { id, type, title: words('In your order') };
     case 'receipt':

@@ -1,11 +1,8 @@
 import type { Product } from '../catalog';
-import type { IdKind } from '../ids';
+import type { NewId } from '../ids';
 import type { PageDocument } from '../page';
-import { slugify, type Graph, type Outcome, type Step, type StepKind } from './funnel';
+import { type Graph, type Outcome, type Step, type StepKind, slugify } from './funnel';
 import { checkoutPage, optInPage, salesPage, thankYouPage } from './templatePages';
-
-/** Makes a new id of a kind. */
-export type NewId = (kind: IdKind) => string;
 
 export const FUNNEL_TEMPLATES = {
   'straight-sale': {

@@ -28,9 +28,11 @@ export const ID_PREFIXES = {
 
 export type IdKind = keyof typeof ID_PREFIXES;
 
+/** Makes a new id of a kind. */
+export type NewId = (kind: IdKind) => string;
+
 /** Schema of an id of one kind, for example `prd_01kaq3v9x2b7c4d8`. */
-export const idSchema = (kind: IdKind) =>
-  z.string().regex(new RegExp(`^${ID_PREFIXES[kind]}_[0-9a-z]{6,32}$`), `Not the id of a ${kind}.`);
+export const idSchema = (kind: IdKind) => z.string().regex(new RegExp(`^${ID_PREFIXES[kind]}_[0-9a-z]{6,32}$`), `Not the id of a ${kind}.`);
 
 const ALPHABET = '0123456789abcdefghjkmnpqrstvwxyz';
 

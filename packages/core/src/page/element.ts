@@ -40,7 +40,14 @@ export const ElementSchema = z.discriminatedUnion('type', [
   z.object({ id, type: z.literal('button'), style: z.enum(['main', 'quiet', 'link']), words: WordsSchema, action: ActionSchema }),
   z.object({ id, type: z.literal('list'), marker: z.enum(['check', 'dot', 'number']), items: z.array(WordsSchema).min(1).max(40) }),
   z.object({ id, type: z.literal('testimonial'), words: WordsSchema, name: z.string().max(120), detail: z.string().max(120) }),
-  z.object({ id, type: z.literal('faq'), items: z.array(z.object({ question: z.string().min(1).max(200), answer: WordsSchema })).min(1).max(30) }),
+  z.object({
+    id,
+    type: z.literal('faq'),
+    items: z
+      .array(z.object({ question: z.string().min(1).max(200), answer: WordsSchema }))
+      .min(1)
+      .max(30),
+  }),
   z.object({ id, type: z.literal('price'), note: WordsSchema }),
   z.object({ id, type: z.literal('form'), fields: z.array(FormFieldSchema).min(1).max(20), button: WordsSchema, note: WordsSchema }),
   z.object({ id, type: z.literal('order-form'), button: WordsSchema, consent: WordsSchema, askLastName: z.boolean(), askCountry: z.boolean() }),

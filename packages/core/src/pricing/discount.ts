@@ -14,10 +14,7 @@ export type OfferDiscount = z.infer<typeof OfferDiscountSchema>;
  * One unit's price after an offer's discount, in minor units. A result above the current price (a percentage off the
  * regular price during a sale) is replaced by the current price, and `dearer` says so.
  */
-export function applyOfferDiscount(
-  prices: { regular: number; current: number },
-  discount: OfferDiscount | undefined,
-): { unit: number; dearer: boolean } {
+export function applyOfferDiscount(prices: { regular: number; current: number }, discount: OfferDiscount | undefined): { unit: number; dearer: boolean } {
   if (!discount) return { unit: prices.current, dearer: false };
   const base = prices[discount.base];
   const unit = discount.kind === 'percent' ? percentOf(base, 100 - discount.percent) : Math.max(0, base - discount.amount);
@@ -71,8 +68,6 @@ export function applyCode(code: Code, lines: readonly CodeLine[], now: number): 
   if (!eligible.includes(true)) return refuse('This code is for other products.');
   if (code.minimum !== undefined && value < code.minimum) return refuse('The order does not reach this code’s minimum.');
   const perLine =
-    discount.kind === 'percent'
-      ? weights.map((weight) => percentOf(weight, discount.percent))
-      : splitByWeight(Math.min(discount.amount, value), weights);
+    discount.kind === 'percent' ? weights.map((weight) => percentOf(weight, discount.percent)) : splitByWeight(Math.min(discount.amount, value), weights);
   return { applied: true, perLine };
 }

@@ -141,10 +141,7 @@ export function quote(input: QuoteInput): Quote {
     reverseCharge,
     lines,
     shipping,
-    code:
-      input.code && outcome
-        ? { code: input.code.code, applied: outcome.applied, discount, ...(outcome.applied ? {} : { reason: outcome.reason }) }
-        : null,
+    code: input.code && outcome ? { code: input.code.code, applied: outcome.applied, discount, ...(outcome.applied ? {} : { reason: outcome.reason }) } : null,
     goods,
     discount,
     tax: taxedParts.reduce((sum, part) => sum + part.tax, 0),

@@ -20,11 +20,7 @@ export const TimeZoneSchema = z.string().refine((zone) => {
 export const ModeSchema = z.enum(['test', 'live']);
 export type Mode = z.infer<typeof ModeSchema>;
 
-export const EmailSchema = z
-  .string()
-  .trim()
-  .max(254, 'This address is too long.')
-  .pipe(z.email('Enter an e-mail address, for example name@example.test.'));
+export const EmailSchema = z.string().trim().max(254, 'This address is too long.').pipe(z.email('Enter an e-mail address, for example name@example.test.'));
 
 /** What holds for the whole shop. */
 export const ShopSchema = z.object({

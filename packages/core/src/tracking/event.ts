@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { idSchema } from '../ids';
 import type { Outcome } from '../funnel';
+import { idSchema } from '../ids';
 import { ModeSchema } from '../shop';
 
 export const EventKindSchema = z.enum([
@@ -19,9 +19,7 @@ export const DeviceSchema = z.enum(['phone', 'tablet', 'desktop']);
 export type Device = z.infer<typeof DeviceSchema>;
 
 /** Where a visit came from: the UTM parameters of its first address, each at most 100 characters. */
-export const CampaignSchema = z
-  .object({ source: z.string(), medium: z.string(), campaign: z.string(), content: z.string(), term: z.string() })
-  .partial();
+export const CampaignSchema = z.object({ source: z.string(), medium: z.string(), campaign: z.string(), content: z.string(), term: z.string() }).partial();
 export type Campaign = z.infer<typeof CampaignSchema>;
 
 /** One thing that happened, written once under its id. */

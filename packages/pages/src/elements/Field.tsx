@@ -1,7 +1,13 @@
 import type { InputHTMLAttributes, ReactNode } from 'react';
 
 /** A labelled field with its error beside it. */
-export function Field(props: { id: string; label: string; error?: string | undefined; required?: boolean; children: (attributes: { id: string; 'aria-invalid'?: true; 'aria-describedby'?: string }) => ReactNode }) {
+export function Field(props: {
+  id: string;
+  label: string;
+  error?: string | undefined;
+  required?: boolean;
+  children: (attributes: { id: string; 'aria-invalid'?: true; 'aria-describedby'?: string }) => ReactNode;
+}) {
   const errorId = `${props.id}-error`;
   return (
     <div className={props.error ? 'field field-wrong' : 'field'} data-field={props.id}>

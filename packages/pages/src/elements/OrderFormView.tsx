@@ -70,11 +70,39 @@ function OrderFields({ element, checkout }: { element: ElementOf<'order-form'>; 
           <span className="step-number">1</span> You
         </legend>
         <div className="form-fields">
-          <TextField id="firstName" name="firstName" label="First name" error={errors.firstName} defaultValue={values.firstName} required maxLength={80} autoComplete="given-name" />
+          <TextField
+            id="firstName"
+            name="firstName"
+            label="First name"
+            error={errors.firstName}
+            defaultValue={values.firstName}
+            required
+            maxLength={80}
+            autoComplete="given-name"
+          />
           {element.askLastName ? (
-            <TextField id="lastName" name="lastName" label="Last name" error={errors.lastName} defaultValue={values.lastName} required maxLength={80} autoComplete="family-name" />
+            <TextField
+              id="lastName"
+              name="lastName"
+              label="Last name"
+              error={errors.lastName}
+              defaultValue={values.lastName}
+              required
+              maxLength={80}
+              autoComplete="family-name"
+            />
           ) : null}
-          <TextField id="email" name="email" type="email" label="E-mail" error={errors.email} defaultValue={values.email} required maxLength={254} autoComplete="email" />
+          <TextField
+            id="email"
+            name="email"
+            type="email"
+            label="E-mail"
+            error={errors.email}
+            defaultValue={values.email}
+            required
+            maxLength={254}
+            autoComplete="email"
+          />
           {element.askCountry ? (
             <Field id="country" label="Country" error={errors.country} required>
               {(own) => (
@@ -101,7 +129,9 @@ function OrderFields({ element, checkout }: { element: ElementOf<'order-form'>; 
               <div className="card-frame" data-card-fields={checkout.cardFields.url} data-card-origin={checkout.cardFields.origin} />
               <p className="field-error" id="card-error" role="alert" data-card-error="" />
               <noscript>
-                <p className="form-message">Paying by card needs JavaScript, because your card number goes straight to the card processor and never through this shop.</p>
+                <p className="form-message">
+                  Paying by card needs JavaScript, because your card number goes straight to the card processor and never through this shop.
+                </p>
               </noscript>
             </>
           ) : (

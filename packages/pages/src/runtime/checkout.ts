@@ -123,7 +123,11 @@ function start(form: HTMLFormElement): void {
   function checkFields(): boolean {
     let first: HTMLElement | null = null;
     for (const input of form.querySelectorAll<HTMLInputElement | HTMLSelectElement>('.field input, .field select')) {
-      const text = input.checkValidity() ? '' : input.validity.valueMissing ? 'Please fill this in.' : 'Enter an e-mail address, for example name@example.test.';
+      const text = input.checkValidity()
+        ? ''
+        : input.validity.valueMissing
+          ? 'Please fill this in.'
+          : 'Enter an e-mail address, for example name@example.test.';
       fieldError(input.name, text);
       if (text && !first) first = input;
     }
