@@ -7,7 +7,7 @@ import { quoteProduct } from '../apps/server/src/sales/quoteCart';
 import { carts, charges } from '../apps/server/src/sales/tables';
 import type { Services } from '../apps/server/src/services';
 import { loadShop } from '../apps/server/src/shop/store';
-import { saveVisitor, type VisitorRow } from '../apps/server/src/tracking/recorder';
+import type { VisitorRow } from '../apps/server/src/tracking/recorder';
 import { makeEvent } from '../apps/server/src/tracking/visitor';
 import { type PastVisitor, pastVisitors } from './traffic';
 
@@ -32,7 +32,7 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
   const id = (kind: 'visitor' | 'visit' | 'cart' | 'charge') => makeId(kind, clock.now(), randomBytes(10));
 
   const happen = (kind: EventKind, visitor: VisitorRow, stepId: string, data: Record<string, unknown> = {}) =>
-    recorder.record(db, makeEvent(services, kind, 'live', visitor, { funnelId: plan.funnelId, stepId, data }));
+    recorder.record(makeEvent(services, kind, 'live', visitor, { funnelId: plan.funnelId, stepId, data }));
 
   function order(past: PastVisitor, visitor: VisitorRow, stepId: string, product: Product, cartId: string) {
     const lead = past.lead as NonNullable<PastVisitor['lead']>;
@@ -79,14 +79,14 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
       firstCampaign: past.campaign,
       lastCampaign: past.campaign,
     };
-    saveVisitor(db, visitor);
+    recorder.saveVisitor(visitor);
     happen('page.viewed', visitor, optIn);
     if (!past.lead) continue;
     moment.at += MINUTE_MS;
     const contact = keepContact(db, services, { ...past.lead, funnelId: plan.funnelId, campaign: past.campaign });
     visitor.contactId = contact.id;
     visitor.lastAt = clock.now();
-    saveVisitor(db, visitor);
+    recorder.saveVisitor(visitor);
     happen('lead.submitted', visitor, optIn);
     order(past, visitor, optIn, plan.calendar, id('cart'));
     moment.at += MINUTE_MS / 2;

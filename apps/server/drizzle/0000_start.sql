@@ -262,11 +262,9 @@ CREATE TABLE `events` (
 	`data` text NOT NULL
 );
 --> statement-breakpoint
-CREATE INDEX `events_at` ON `events` (`at`);--> statement-breakpoint
-CREATE INDEX `events_order` ON `events` (`order_id`);--> statement-breakpoint
-CREATE INDEX `events_contact` ON `events` (`contact_id`);--> statement-breakpoint
+CREATE INDEX `events_order` ON `events` (`order_id`) WHERE order_id is not null;--> statement-breakpoint
+CREATE INDEX `events_contact` ON `events` (`contact_id`) WHERE contact_id is not null;--> statement-breakpoint
 CREATE INDEX `events_visitor` ON `events` (`visitor_id`);--> statement-breakpoint
-CREATE INDEX `events_step` ON `events` (`step_id`,`kind`);--> statement-breakpoint
 CREATE TABLE `step_visitors` (
 	`step_id` text NOT NULL,
 	`visitor_id` text NOT NULL,

@@ -19,6 +19,7 @@ import { salesRoutes } from './sales/routes';
 import type { Services } from './services';
 import { shopRoutes } from './shop/routes';
 import { findShop } from './shop/store';
+import { eventRoutes } from './site/eventRoutes';
 import { PublicPages } from './site/publicPages';
 import { siteRoutes } from './site/siteRoutes';
 import { makeGuard, sessions } from './team/access';
@@ -114,7 +115,7 @@ export function studioApp(services: Services): Express {
   const guard = makeGuard(services);
   const api = new Api(router, guard);
   router.get('/health', (_request, response) => {
-    response.json({ status: 'ok', shop: findShop(services.db) ? 'ready' : 'new' });
+    response.json({ status: 'ok', shop: services.publicPages.shop() ? 'ready' : 'new' });
   });
   router.use(sessions(services));
   router.use('/uploads', uploadRoutes(services, guard));
@@ -146,6 +147,7 @@ export function studioApp(services: Services): Express {
 export function siteApp(services: Services, provider: ReturnType<typeof quaysideProvider>): Express {
   const { config } = services;
   const app = express().disable('x-powered-by').disable('etag');
+  app.use(eventRoutes(services));
   const frames = config.standinsUrl ? [config.standinsUrl] : [];
   const policy = [
     "default-src 'self'",

@@ -77,7 +77,7 @@ describe('counting people', () => {
     const visitor = new Buyer(ruta.site);
     await visitor.get(`/${funnel.slug}`);
     const view = { id: 'evt_samesamesame', path: `/${funnel.slug}`, query: '' };
-    for (let i = 0; i < 3; i++) await visitor.json('/e', view);
+    for (let i = 0; i < 3; i++) await visitor.count(view);
     const plain = new Buyer(ruta.site);
     await plain.get(`/${funnel.slug}`);
     await plain.get(`/e/pixel.gif?step=${funnel.entry}`);

@@ -61,7 +61,7 @@ export function markPaid(tx: Db, services: Services, order: OrderRow, chargeId: 
 
   // A gift is a lead, not a sale: its own event says so.
   if (order.total > 0) {
-    recorder.record(tx, {
+    recorder.record({
       ...makeEvent(services, 'order.paid', order.mode, visitor, {
         funnelId: order.funnelId,
         stepId: order.stepId,
@@ -139,10 +139,9 @@ export function keepOpenOrder(tx: Db, services: Pick<Services, 'clock'>, input: 
 }
 
 /** Records that something happened to an order, in the log that is its story. */
-export function recordForOrder(tx: Db, services: Services, order: OrderRow, kind: EventKind, data: Record<string, unknown>): void {
+export function recordForOrder(services: Services, order: OrderRow, kind: EventKind, data: Record<string, unknown>): void {
   const visitor = order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : null;
   services.recorder.record(
-    tx,
     makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId: order.stepId, orderId: order.id, contactId: order.contactId, data }),
   );
 }

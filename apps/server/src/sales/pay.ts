@@ -75,7 +75,7 @@ async function attempt(
       })
       .returning()
       .get();
-    recordForOrder(tx, services, order, 'payment.given', { provider: 'quayside', value: order.total });
+    recordForOrder(services, order, 'payment.given', { provider: 'quayside', value: order.total });
     return { order, charge };
   });
   if (!begun.charge) return outcomeOf(db, begun.order.id);
@@ -144,7 +144,7 @@ export function settle(services: Services, chargeId: string, answer: ChargeAnswe
       }
       case 'declined':
         change({ state: 'declined', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: answer.reason });
-        recordForOrder(tx, services, order, 'payment.failed', { reason: answer.reason });
+        recordForOrder(services, order, 'payment.failed', { reason: answer.reason });
         return;
       case 'voided':
         change({ state: 'voided', providerChargeId: answer.providerChargeId });
@@ -154,11 +154,11 @@ export function settle(services: Services, chargeId: string, answer: ChargeAnswe
         return;
       case 'unavailable':
         change({ state: 'failed', failure: 'unavailable' });
-        recordForOrder(tx, services, order, 'payment.failed', { reason: 'unavailable' });
+        recordForOrder(services, order, 'payment.failed', { reason: 'unavailable' });
         return;
       case 'unknown-charge':
         change({ state: 'failed', failure: 'never-arrived' });
-        recordForOrder(tx, services, order, 'payment.failed', { reason: 'never-arrived' });
+        recordForOrder(services, order, 'payment.failed', { reason: 'never-arrived' });
         return;
       case 'no-answer':
         // Stays pending: it may have gone through, and the reconciler asks until it knows.

@@ -47,7 +47,7 @@ export function downloadRoutes(services: Services): Router {
       data: { file: file.name },
     });
     if (visitor) services.recorder.gather(event, visitor);
-    else services.recorder.record(db, event);
+    else services.recorder.record(event);
     response.set({ 'cache-control': 'private, no-store', 'x-content-type-options': 'nosniff' });
     return response.download(
       downloadPath(services, file.fileId),

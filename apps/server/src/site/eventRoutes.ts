@@ -1,8 +1,7 @@
 import { idSchema } from '@ruta/core';
-import express, { Router } from 'express';
+import { type Request, Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services';
-import { loadShop } from '../shop/store';
 import { countedVisitor, makeEvent } from '../tracking/visitor';
 
 const ViewSchema = z.object({ id: idSchema('event'), path: z.string().max(300), query: z.string().max(2000).default('') });
@@ -14,8 +13,9 @@ const PIXEL = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBR
 export function eventRoutes(services: Services): Router {
   const router = Router();
 
-  router.post('/e', express.json({ limit: '4kb' }), (request, response) => {
-    const parsed = ViewSchema.safeParse(request.body);
+  // Everything stands in the address: a request without a body costs least where there are most of them.
+  router.post('/e', (request, response) => {
+    const parsed = ViewSchema.safeParse(request.query);
     if (!parsed.success) {
       response.status(400).json({ message: 'This is not a page view.' });
       return;
@@ -32,10 +32,13 @@ export function eventRoutes(services: Services): Router {
     response.set({ 'cache-control': 'no-store', 'content-type': 'image/gif' }).send(PIXEL);
   });
 
-  function view(request: express.Request, funnelId: string, stepId: string, query: Record<string, unknown>, id?: string): void {
+  function view(request: Request, funnelId: string, stepId: string, query: Record<string, unknown>, id?: string): void {
     const visitor = countedVisitor(services, request, query);
     if (!visitor) return;
-    services.recorder.gather(makeEvent(services, 'page.viewed', loadShop(services.db).settings.mode, visitor, { funnelId, stepId }, id), visitor);
+    services.recorder.gather(
+      makeEvent(services, 'page.viewed', services.publicPages.shop()?.settings.mode ?? 'live', visitor, { funnelId, stepId }, id),
+      visitor,
+    );
   }
 
   return router;

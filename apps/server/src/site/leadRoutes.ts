@@ -9,7 +9,7 @@ import { quoteProduct } from '../sales/quoteCart';
 import { giftOrder, ownedProducts } from '../sales/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
-import { saveVisitor, type VisitorRow } from '../tracking/recorder';
+import type { VisitorRow } from '../tracking/recorder';
 import { countedVisitor, counts, makeEvent, visitorOf } from '../tracking/visitor';
 import { stepPath } from './context';
 import type { LiveStep } from './publicPages';
@@ -106,9 +106,8 @@ export function leadRoutes(services: Services): Router {
         campaign: visitor?.lastCampaign ?? null,
       });
       const known = visitor ? { ...visitor, contactId: contact.id } : null;
-      if (known) saveVisitor(tx, known);
+      if (known) recorder.saveVisitor(known);
       recorder.record(
-        tx,
         makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, {
           funnelId,
           stepId: live.step.id,

@@ -1,6 +1,7 @@
 import type { PageDocument, Step } from '@ruta/core';
 import type { Db } from '../db/open';
 import { latestPublications, type PublicationRow } from '../funnel/store';
+import { findShop, type ShopRow } from '../shop/store';
 
 /** A published step with everything needed to show it. */
 export interface LiveStep {
@@ -8,6 +9,9 @@ export interface LiveStep {
   step: Step;
   page: PageDocument;
 }
+
+/** How long a page with a price may be kept: a sale that begins or ends shows within this time. */
+const KEPT_MS = 30_000;
 
 export interface KeptPage {
   html: Buffer;
@@ -18,14 +22,22 @@ export interface KeptPage {
 /** What is published, kept in memory: the snapshots, and the HTML of pages that are the same for everybody. */
 export class PublicPages {
   private loaded: { bySlug: Map<string, PublicationRow>; byStep: Map<string, LiveStep> } | null = null;
-  private kept = new Map<string, KeptPage>();
+  private kept = new Map<string, { page: KeptPage; until: number }>();
+  private shopRow: ShopRow | undefined;
 
   constructor(private readonly db: Db) {}
 
   /** Forgets everything, after something was published or a product, the brand or the shop has changed. */
   clear(): void {
     this.loaded = null;
+    this.shopRow = undefined;
     this.kept.clear();
+  }
+
+  /** The shop as visitors see it; undefined before it is set up. */
+  shop(): ShopRow | undefined {
+    this.shopRow ??= findShop(this.db);
+    return this.shopRow;
   }
 
   /** The step at `/funnel` or `/funnel/step`. A funnel's address is the one it was published with. */
@@ -63,12 +75,15 @@ export class PublicPages {
     return this.loaded;
   }
 
-  keep(key: string, make: () => KeptPage): KeptPage {
-    let page = this.kept.get(key);
-    if (!page) {
-      page = make();
-      this.kept.set(key, page);
-    }
+  /**
+   * The page kept under a key, made anew once it is too old.
+   * @param now Unix time in milliseconds
+   */
+  keep(key: string, now: number, make: () => KeptPage): KeptPage {
+    const known = this.kept.get(key);
+    if (known && known.until > now) return known.page;
+    const page = make();
+    this.kept.set(key, { page, until: now + KEPT_MS });
     return page;
   }
 }

@@ -6,29 +6,29 @@ import { newId } from '../ids';
 import type { PaymentProvider } from '../payments/provider';
 import { declineMessage } from '../sales/messages';
 import type { Services } from '../services';
-import { findShop, loadShop } from '../shop/store';
+import { loadShop } from '../shop/store';
 import { giveVisitorId, visitorOf } from '../tracking/visitor';
 import { openCheckout, productOf } from './checkout';
 import { checkoutRoutes } from './checkoutRoutes';
 import { isPersonal, stepPath } from './context';
 import { downloadRoutes } from './downloadRoutes';
-import { eventRoutes } from './eventRoutes';
 import { leadRoutes } from './leadRoutes';
 import { orderByToken, orderView } from './orderView';
 import type { LiveStep } from './publicPages';
 import { keepPage, renderMessage, renderStep } from './renderStep';
 import { handleTeamLink } from './teamMark';
 
-/** How long a page with a price may be kept in memory: a sale that begins or ends shows within this time. */
-const KEPT_MS = 30_000;
-
 /** The public site: everything visitors and buyers see. */
 export function siteRoutes(services: Services, provider: PaymentProvider): Router {
   const router = Router();
   const { db, config, clock } = services;
 
+  // What is asked for most stands first.
+  router.get('/:funnelSlug', page);
+  router.get('/:funnelSlug/:stepSlug', page);
+
   router.get('/favicon.svg', (_request, response) => {
-    const shop = findShop(db);
+    const shop = services.publicPages.shop();
     const letter = (shop?.settings.name ?? 'R').trim().charAt(0).toUpperCase().replace(/[<&]/g, '');
     response
       .set('cache-control', 'public, max-age=3600')
@@ -47,7 +47,7 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
   router.use('/assets/scripts', express.static(config.assets.scripts, { maxAge: yearMs, immutable: true, index: false }));
 
   router.use((_request, response, next) => {
-    if (findShop(db)) return next();
+    if (services.publicPages.shop()) return next();
     return response.status(503).type('text/plain').send(`This shop is not set up yet. Open ${config.studioUrl} to begin.`);
   });
   router.get('/sitemap.xml', (_request, response) => {
@@ -65,7 +65,7 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
       );
   });
   router.get('/team', (request, response) => handleTeamLink(services, request, response));
-  router.use(eventRoutes(services), downloadRoutes(services), leadRoutes(services), checkoutRoutes(services, provider));
+  router.use(downloadRoutes(services), leadRoutes(services), checkoutRoutes(services, provider));
 
   router.get('/order/:token', (request, response) => {
     const order = orderByToken(services, request.params.token);
@@ -101,21 +101,25 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
     const { settings } = loadShop(db);
     response.type('html').send(renderMessage(services, settings.name, 'Follow the link that brought you here, or write to us.'));
   });
-  router.get('/:funnelSlug', page);
-  router.get('/:funnelSlug/:stepSlug', page);
-
   function page(request: Request, response: Response, next: NextFunction) {
     const { funnelSlug = '', stepSlug } = request.params as Record<string, string | undefined>;
     const live = services.publicPages.at(funnelSlug, stepSlug);
     if (!live) return next();
     giveVisitorId(services, request, response);
     if (isPersonal(live.page)) return personal(request, response, live);
-    const key = `${live.publication.id}/${live.step.id}/${Math.floor(clock.now() / KEPT_MS)}`;
-    const kept = services.publicPages.keep(key, () => keepPage(renderStep(services, live)));
-    response.set({ etag: kept.etag, 'cache-control': 'no-cache', 'content-type': 'text/html; charset=utf-8', vary: 'accept-encoding' });
-    if (request.fresh) return response.status(304).end();
-    if (!request.acceptsEncodings('gzip')) return response.send(kept.html);
-    return response.set('content-encoding', 'gzip').end(kept.gzip);
+    const kept = services.publicPages.keep(live.step.id, clock.now(), () => keepPage(renderStep(services, live)));
+    const zipped = Boolean(request.acceptsEncodings('gzip'));
+    const body = zipped ? kept.gzip : kept.html;
+    const headers = { etag: kept.etag, 'cache-control': 'no-cache', vary: 'accept-encoding' };
+    if (request.get('if-none-match') === kept.etag) return response.writeHead(304, headers).end();
+    return response
+      .writeHead(200, {
+        ...headers,
+        'content-type': 'text/html; charset=utf-8',
+        'content-length': body.length,
+        ...(zipped ? { 'content-encoding': 'gzip' } : {}),
+      })
+      .end(body);
   }
 
   /** A page that knows its visitor: the checkout with what is known filled in, the order just paid. */

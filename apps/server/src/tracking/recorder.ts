@@ -1,4 +1,5 @@
 import { isGoal, type StepKind, type TrackedEvent } from '@ruta/core';
+import type { Database } from 'better-sqlite3';
 import { eq, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Db } from '../db/open';
@@ -6,10 +7,104 @@ import { steps } from '../funnel/tables';
 import { events, stepVisitors, visitors } from './tables';
 
 /** How long views are gathered before they are written together: one flush to disk for many visitors. */
-const GATHER_MS = 20;
+const GATHER_MS = 250;
 const MAX_GATHERED = 2000;
 
 export type VisitorRow = typeof visitors.$inferSelect;
+
+/** JSON columns are given to prepared statements as text, or as a true null. */
+const json = (name: string) => sql`${sql.placeholder(name)}`;
+const asJson = (value: object | null) => (value === null ? null : JSON.stringify(value));
+
+type Values = Record<string, string | number | null>;
+
+/**
+ * Compiles an insert once to a statement of the driver itself: for thousands of views a second the builder's own
+ * mapping of every value would cost more than the writing.
+ */
+function compiled(db: Db, query: { toSQL(): { sql: string; params: unknown[] } }): (values: Values) => void {
+  const { sql: text, params } = query.toSQL();
+  const names = params.map((param) => placeholderName(param));
+  const statement = (db as Db & { $client: Database }).$client.prepare(text);
+  return (values) => void statement.run(...names.map((name) => values[name] ?? null));
+}
+
+/** The name of a placeholder, bare or wrapped with its column's encoder. */
+function placeholderName(param: unknown): string {
+  const { name, value } = param as { name?: string; value?: { name: string } };
+  const found = name ?? value?.name;
+  if (!found) throw new Error('A compiled insert takes placeholders only.');
+  return found;
+}
+
+/** The statements that views go through. */
+function prepareStatements(db: Db) {
+  const given = (name: string) => sql.placeholder(name);
+  const changing = {
+    contactId: sql`excluded.contact_id`,
+    lastAt: sql`excluded.last_at`,
+    visitId: sql`excluded.visit_id`,
+    device: sql`excluded.device`,
+    lastCampaign: sql`excluded.last_campaign`,
+  };
+  return {
+    event: compiled(
+      db,
+      db
+        .insert(events)
+        .values({
+          id: given('id'),
+          at: given('at'),
+          kind: given('kind'),
+          mode: given('mode'),
+          visitorId: given('visitorId'),
+          visitId: given('visitId'),
+          funnelId: given('funnelId'),
+          stepId: given('stepId'),
+          orderId: given('orderId'),
+          contactId: given('contactId'),
+          device: given('device'),
+          campaign: json('campaign'),
+          data: json('data'),
+        })
+        .onConflictDoNothing(),
+    ),
+    visitor: compiled(
+      db,
+      db
+        .insert(visitors)
+        .values({
+          id: given('id'),
+          contactId: given('contactId'),
+          firstAt: given('firstAt'),
+          lastAt: given('lastAt'),
+          visitId: given('visitId'),
+          device: given('device'),
+          firstCampaign: json('firstCampaign'),
+          lastCampaign: json('lastCampaign'),
+        })
+        .onConflictDoUpdate({ target: visitors.id, set: changing }),
+    ),
+    stepVisitor: compiled(
+      db,
+      db
+        .insert(stepVisitors)
+        .values({ stepId: given('stepId'), visitorId: given('visitorId'), funnelId: given('funnelId'), firstAt: given('firstAt'), goalAt: given('goalAt') })
+        .onConflictDoUpdate({
+          target: [stepVisitors.stepId, stepVisitors.visitorId],
+          set: {
+            firstAt: sql`min(${stepVisitors.firstAt}, excluded.first_at)`,
+            goalAt: sql`min(coalesce(${stepVisitors.goalAt}, excluded.goal_at), coalesce(excluded.goal_at, ${stepVisitors.goalAt}))`,
+          },
+        }),
+    ),
+    findVisitor: db
+      .select()
+      .from(visitors)
+      .where(eq(visitors.id, given('id')))
+      .prepare(),
+  };
+}
 
 /**
  * Writes the log of events and the roll-up beside it. What belongs to an order or a lead is written at once, in the
@@ -20,19 +115,31 @@ export class Recorder {
   private touched = new Map<string, VisitorRow>();
   private timer: NodeJS.Timeout | null = null;
   private readonly stepKinds = new Map<string, StepKind>();
+  private readonly statements: ReturnType<typeof prepareStatements>;
 
   constructor(
     private readonly db: Db,
     private readonly log: Logger,
-  ) {}
-
-  /** Records an event in the caller's transaction. An id that was recorded before changes nothing. */
-  record(tx: Db, event: TrackedEvent): void {
-    const written = tx.insert(events).values(event).onConflictDoNothing().run();
-    if (written.changes > 0) this.rollUp(tx, event);
+  ) {
+    this.statements = prepareStatements(db);
   }
 
-  /** Records an event and its visitor within a few milliseconds, together with others. */
+  /**
+   * Records an event at once; inside a transaction it is part of it, since a shop has one connection. An id that was
+   * recorded before changes nothing.
+   */
+  record(event: TrackedEvent): void {
+    this.statements.event({ ...event, campaign: asJson(event.campaign), data: asJson(event.data) });
+    // The roll-up keeps the earliest moments, so an event that comes twice changes nothing there either.
+    this.rollUp(event);
+  }
+
+  /** Writes a visitor, new or known; what was known of their first visit stays. */
+  saveVisitor(visitor: VisitorRow): void {
+    this.statements.visitor({ ...visitor, firstCampaign: asJson(visitor.firstCampaign), lastCampaign: asJson(visitor.lastCampaign) });
+  }
+
+  /** Records an event and its visitor within a quarter of a second, together with others. */
   gather(event: TrackedEvent, visitor: VisitorRow): void {
     this.gathered.push(event);
     this.touched.set(visitor.id, visitor);
@@ -49,9 +156,9 @@ export class Recorder {
     this.touched = new Map();
     if (eventRows.length === 0) return;
     try {
-      this.db.transaction((tx) => {
-        for (const visitor of visitorRows) saveVisitor(tx, visitor);
-        for (const event of eventRows) this.record(tx, event);
+      this.db.transaction(() => {
+        for (const visitor of visitorRows) this.saveVisitor(visitor);
+        for (const event of eventRows) this.record(event);
       });
     } catch (error) {
       this.log.error({ err: error, lost: eventRows.length }, 'views could not be written');
@@ -60,7 +167,7 @@ export class Recorder {
 
   /** A visitor as last known: perhaps not written yet. */
   visitor(id: string): VisitorRow | undefined {
-    return this.touched.get(id) ?? this.db.select().from(visitors).where(eq(visitors.id, id)).get();
+    return this.touched.get(id) ?? this.statements.findVisitor.get({ id });
   }
 
   /** Makes the roll-up anew from the log; gives the same numbers as the one kept along the way. */
@@ -68,40 +175,24 @@ export class Recorder {
     this.flush();
     this.db.transaction((tx) => {
       tx.delete(stepVisitors).run();
-      for (const event of tx.select().from(events).orderBy(events.at).all()) this.rollUp(tx, event);
+      for (const event of tx.select().from(events).orderBy(events.at).all()) this.rollUp(event);
     });
   }
 
   /** Keeps when a visitor first came to a step and first reached its goal. */
-  private rollUp(tx: Db, event: TrackedEvent): void {
+  private rollUp(event: TrackedEvent): void {
     const { stepId, visitorId, funnelId, at } = event;
     if (!stepId || !visitorId || !funnelId || event.mode === 'test') return;
-    const kind = this.stepKind(tx, stepId);
-    const goalAt = kind && isGoal(kind, event.kind) ? at : null;
-    tx.insert(stepVisitors)
-      .values({ stepId, visitorId, funnelId, firstAt: at, goalAt })
-      .onConflictDoUpdate({
-        target: [stepVisitors.stepId, stepVisitors.visitorId],
-        set: {
-          firstAt: sql`min(${stepVisitors.firstAt}, ${at})`,
-          ...(goalAt === null ? {} : { goalAt: sql`min(coalesce(${stepVisitors.goalAt}, ${at}), ${at})` }),
-        },
-      })
-      .run();
+    const kind = this.stepKind(stepId);
+    this.statements.stepVisitor({ stepId, visitorId, funnelId, firstAt: at, goalAt: kind && isGoal(kind, event.kind) ? at : null });
   }
 
-  private stepKind(tx: Db, stepId: string): StepKind | undefined {
+  private stepKind(stepId: string): StepKind | undefined {
     let kind = this.stepKinds.get(stepId);
     if (!kind) {
-      kind = tx.select({ kind: steps.kind }).from(steps).where(eq(steps.id, stepId)).get()?.kind;
+      kind = this.db.select({ kind: steps.kind }).from(steps).where(eq(steps.id, stepId)).get()?.kind;
       if (kind) this.stepKinds.set(stepId, kind);
     }
     return kind;
   }
-}
-
-/** Writes a visitor, new or known. */
-export function saveVisitor(tx: Db, visitor: VisitorRow): void {
-  const { id: _id, firstAt: _firstAt, firstCampaign: _firstCampaign, ...changing } = visitor;
-  tx.insert(visitors).values(visitor).onConflictDoUpdate({ target: visitors.id, set: changing }).run();
 }

@@ -1,4 +1,5 @@
 import type { Campaign, Device, EventKind, Mode } from '@ruta/core';
+import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const visitors = sqliteTable('visitors', {
@@ -31,11 +32,10 @@ export const events = sqliteTable(
     data: text({ mode: 'json' }).$type<Record<string, unknown>>().notNull(),
   },
   (table) => [
-    index('events_at').on(table.at),
-    index('events_order').on(table.orderId),
-    index('events_contact').on(table.contactId),
+    // Most events are views of people nobody knows yet; those need no place in these two.
+    index('events_order').on(table.orderId).where(sql`order_id is not null`),
+    index('events_contact').on(table.contactId).where(sql`contact_id is not null`),
     index('events_visitor').on(table.visitorId),
-    index('events_step').on(table.stepId, table.kind),
   ],
 );
 

@@ -31,8 +31,18 @@ export function giveVisitorId(services: Services, request: Request, response: Re
  * trying the shop; anywhere else it is a machine.
  */
 function isKnownBot(services: Services, agent: string): boolean {
-  return isbot(services.config.standinsUrl ? agent.replace('HeadlessChrome', 'Chrome') : agent);
+  let answer = knownAgents.get(agent);
+  if (answer === undefined) {
+    answer = isbot(services.config.standinsUrl ? agent.replace('HeadlessChrome', 'Chrome') : agent);
+    if (knownAgents.size >= MAX_KNOWN_AGENTS) knownAgents.clear();
+    knownAgents.set(agent, answer);
+  }
+  return answer;
 }
+
+/** Answers already found: few agents make most requests, and the list of bots is long. */
+const knownAgents = new Map<string, boolean>();
+const MAX_KNOWN_AGENTS = 5000;
 
 /** Whether a request counts in the figures: a browser with an id, no known bot, not the shop's own people. */
 export function counts(services: Services, request: Request): boolean {

@@ -124,9 +124,11 @@ export class Buyer extends Browser {
   async visit(path: string): Promise<string> {
     const html = await (await this.get(path)).text();
     const [pathname = '', query = ''] = path.split('?');
-    await this.json('/e', { id: `evt_${String(++views).padStart(12, '0')}`, path: pathname, query: query ? `?${query}` : '' });
+    await this.count({ id: `evt_${String(++views).padStart(12, '0')}`, path: pathname, query: query ? `?${query}` : '' });
     return html;
   }
+
+  count = (view: { id: string; path: string; query: string }) => this.request(`/e?${new URLSearchParams(view)}`, { method: 'POST' });
 
   /** Opens a checkout and keeps what its form holds. */
   async openCheckout(path: string): Promise<string> {

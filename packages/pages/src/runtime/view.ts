@@ -8,8 +8,8 @@ function randomId(): string {
 }
 
 function send(): void {
-  const body = JSON.stringify({ id: `evt_${randomId()}`, path: location.pathname, query: location.search, referrer: document.referrer });
-  fetch('/e', { method: 'POST', body, headers: { 'content-type': 'application/json' }, keepalive: true, credentials: 'same-origin' }).catch(() => {
+  const view = new URLSearchParams({ id: `evt_${randomId()}`, path: location.pathname, query: location.search });
+  fetch(`/e?${view}`, { method: 'POST', keepalive: true, credentials: 'same-origin' }).catch(() => {
     // A lost count must never disturb a visitor; there is nobody here to tell.
   });
 }
