@@ -8,7 +8,7 @@ import { mails } from '../apps/server/test/support/clients';
 import { Installation, until } from '../apps/server/test/support/installation';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
-import { canvasText, clickOnCanvas, Key, press, saved, type } from './support/canvas';
+import { canvasText, editWords, Key, press, saved, type } from './support/canvas';
 import { CARDS, pressPay, typeCard } from './support/pay';
 
 let ruta: Installation;
@@ -108,7 +108,7 @@ describe('a wholly new shop', () => {
 
   it('lets its pages be edited in place, undone, redone, and saves by itself', async () => {
     await press(seller, 'p');
-    await clickOnCanvas(seller, 'h1 .words');
+    await editWords(seller, 'h1 .words');
     await press(seller, Key.CONTROL, 'a');
     await type(seller, 'Know tonight’s moon');
     await seller.until(async () => (await canvasText(seller)).includes('Know tonight’s moon'), 'the words stand on the page');
@@ -135,7 +135,7 @@ describe('a wholly new shop', () => {
     await seller.click(await seller.find('[aria-label="Add to this page"]'));
     await seller.click(await seller.byWords('Button', '*[@role="menuitem"]'));
     await seller.choose('Leads to', 'Checkout');
-    await clickOnCanvas(seller, '.edit-element[data-selected] .words');
+    await editWords(seller, '.edit-element[data-selected] .words');
     await press(seller, Key.CONTROL, 'a');
     await type(seller, 'Straight to the course');
     await press(seller, Key.ESCAPE);

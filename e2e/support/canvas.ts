@@ -25,6 +25,15 @@ export async function clickOnCanvas(person: Person, css: string): Promise<void> 
   await person.driver.actions().move({ x: place.x, y: place.y, duration: 0 }).click().perform();
 }
 
+/** Clicks into words of the edited page and waits until they can be typed into. */
+export async function editWords(person: Person, css: string): Promise<void> {
+  await clickOnCanvas(person, css);
+  await person.until(
+    () => person.driver.executeScript<boolean>('return document.querySelector(arguments[0]).contentDocument.activeElement?.isContentEditable === true', FRAME),
+    `${css} can be typed into`,
+  );
+}
+
 /** What stands on the canvas. */
 export function canvasText(person: Person): Promise<string> {
   return person.driver.executeScript<string>(`return document.querySelector(arguments[0])?.contentDocument?.body?.innerText ?? ''`, FRAME);

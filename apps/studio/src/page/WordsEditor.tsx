@@ -71,7 +71,9 @@ export function WordsEditor(props: {
     },
     onCreate: ({ editor: created }) => {
       const place = clickedAt ? created.view.posAtCoords(clickedAt)?.pos : undefined;
-      created.commands.focus(place ?? 'end');
+      // At once, not with the next frame: whoever clicks and types at the same time must lose no letter.
+      created.commands.setTextSelection(place ?? created.state.doc.content.size - 1);
+      created.view.focus();
     },
     onFocus: ({ editor: focused }) => {
       activeEditor = focused;

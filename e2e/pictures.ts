@@ -1,0 +1,103 @@
+// `npm run pictures`: takes the pictures of docs/screenshots/ anew from the sample shop.
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { mails } from '../apps/server/test/support/clients';
+import { Installation, until } from '../apps/server/test/support/installation';
+import { Person } from './support/browser';
+import { editWords, Key, press } from './support/canvas';
+import { CARDS, pressPay, typeCard } from './support/pay';
+
+const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
+const ruta = await Installation.start({ demo: true });
+
+/** Waits until pictures and typefaces are there, then takes the picture. */
+async function take(person: Person, name: string): Promise<void> {
+  await person.driver.executeAsyncScript(
+    `const done = arguments[0];
+     const documents = [document, ...[...document.querySelectorAll('iframe')].flatMap((frame) => { try { return frame.contentDocument ?? []; } catch { return []; } })];
+     const ready = documents.flatMap((each) => [each.fonts.ready, ...[...each.images].filter((image) => !image.complete).map((image) => new Promise((resolve) => { image.onload = image.onerror = resolve; }))]);
+     Promise.all(ready).then(() => setTimeout(done, 250));`,
+  );
+  writeFileSync(path.join(folder, `${name}.png`), await person.picture());
+}
+
+try {
+  const buyer = await Person.arrive();
+  await buyer.open(`${ruta.site}/moon-month?utm_source=letter&utm_campaign=weekly-letter`);
+  await take(buyer, 'landing');
+  await buyer.type('First name', 'Ilse');
+  await buyer.type('E-mail', 'ilse.v@moonmail.test');
+  await buyer.choose('Where do you live?', 'North of 45');
+  await buyer.click('Send me the moon');
+  await buyer.choose('Country', 'Netherlands');
+  await buyer.sees('Netherlands 21 %');
+  await typeCard(buyer, CARDS.approved);
+  await take(buyer, 'checkout');
+  await pressPay(buyer);
+  await buyer.sees('Thank you, Ilse');
+  await take(buyer, 'thank-you');
+  await until(async () => (await mails(ruta.standinsUrl, 'ilse.v@moonmail.test')).length === 2, 'the receipt arrives');
+  const receipt = (await mails(ruta.standinsUrl, 'ilse.v@moonmail.test')).find((mail) => mail.subject.includes('receipt'));
+  await buyer.open(`data:text/html;charset=utf-8,${encodeURIComponent(receipt.html)}`);
+  await take(buyer, 'receipt');
+  await buyer.leave();
+
+  const phone = await Person.arrive({ width: 390, height: 844 });
+  await phone.open(`${ruta.site}/moon-month`);
+  await take(phone, 'landing-phone');
+  await phone.open(`${ruta.site}/moon-month/checkout`);
+  await phone.find('.card-frame iframe');
+  await take(phone, 'checkout-phone');
+  await phone.leave();
+
+  const seller = await Person.arrive();
+  await seller.open(ruta.studio);
+  await seller.type('E-mail', 'ines@perigeelane.test');
+  await seller.type('Password', 'moonlight-demo');
+  await seller.click(await seller.find('button[type=submit]'));
+  await seller.sees('Latest orders');
+  await take(seller, 'today');
+  for (const [name, address, words] of [
+    ['funnels', '/funnels', 'Moon Month to First Light'],
+    ['new-funnel', '/funnels/new', 'Which shape?'],
+    ['catalog', '/catalog', 'First Light'],
+    ['orders', '/sales/orders', 'Ilse'],
+    ['connections', '/connections', 'Connected'],
+    ['settings', '/settings', 'A headline in your brand'],
+  ] as const) {
+    await seller.open(ruta.studio + address);
+    await seller.sees(words);
+    await take(seller, name);
+  }
+  await seller.open(`${ruta.studio}/catalog`);
+  await seller.click('First Light');
+  await seller.sees('Public name');
+  await take(seller, 'product');
+  await seller.open(`${ruta.studio}/sales/orders`);
+  await seller.click(await seller.find('tbody a'));
+  await seller.sees('How this was worked out');
+  await take(seller, 'order');
+
+  await seller.open(`${ruta.studio}/funnels`);
+  await seller.click('Moon Month to First Light');
+  await seller.sees('left an address');
+  await take(seller, 'map');
+  await press(seller, 'p');
+  await editWords(seller, 'h1 .words');
+  await press(seller, Key.END);
+  await seller.driver.actions().sendKeys(', every night').perform();
+  await seller.sees('Saved ');
+  await seller.sees('1 change not published');
+  await take(seller, 'page');
+  await seller.click(await seller.find('[aria-label="Add to this page"]'));
+  await seller.click('Section, from the library');
+  await seller.find('[data-library=opening]');
+  await take(seller, 'section-library');
+  await press(seller, Key.ESCAPE);
+  await seller.click('Publish 1 change');
+  await seller.sees('Public address');
+  await take(seller, 'publish');
+  await seller.leave();
+} finally {
+  await ruta.stop();
+}
