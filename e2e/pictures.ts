@@ -84,8 +84,8 @@ try {
   await take(seller, 'map');
   await press(seller, 'p');
   await editWords(seller, 'h1 .words');
-  await press(seller, Key.END);
-  await seller.driver.actions().sendKeys(', every night').perform();
+  await press(seller, Key.CONTROL, Key.END);
+  await seller.driver.actions().sendKeys(' tonight').perform();
   await seller.sees('Saved ');
   await seller.sees('1 change not published');
   await take(seller, 'page');

@@ -1,0 +1,92 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import net from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { prepareDataDir, readConfig } from '../src/config';
+import { openSecrets } from '../src/connections/secrets';
+import { formatBytes } from '../src/site/orderView';
+import { startOfDay } from '../src/today/day';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'ruta-house-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const root = path.resolve(import.meta.dirname, '../../..');
+
+describe('secrets', () => {
+  const secrets = openSecrets(folder);
+  it('are unreadable where they are kept, and come back the same', () => {
+    const sealed = secrets.encrypt('qs_live_key');
+    expect(sealed).not.toContain('qs_live_key');
+    expect(Buffer.from(sealed, 'base64').toString('latin1')).not.toContain('qs_live_key');
+    expect(secrets.encrypt('qs_live_key')).not.toBe(sealed);
+    expect(openSecrets(folder).decrypt(sealed)).toBe('qs_live_key');
+  });
+  it('that were changed are refused', () => {
+    const bytes = Buffer.from(secrets.encrypt('qs_live_key'), 'base64');
+    bytes[bytes.length - 1] = (bytes.at(-1) ?? 0) ^ 1;
+    expect(() => secrets.decrypt(bytes.toString('base64'))).toThrow();
+  });
+  it('sign links that nobody else can', () => {
+    const signature = secrets.sign('download grt_1 99');
+    expect(secrets.verify('download grt_1 99', signature)).toBe(true);
+    expect(secrets.verify('download grt_2 99', signature)).toBe(false);
+    expect(secrets.verify('download grt_1 99', '')).toBe(false);
+  });
+  it('keep their key in a file of its own that only its owner reads', () => {
+    const file = path.join(folder, 'secret.key');
+    expect(statSync(file).mode & 0o777).toBe(0o600);
+    expect(readFileSync(file, 'utf8')).toMatch(/^[0-9a-f]{64}$/);
+  });
+});
+
+describe('settings', () => {
+  it.each(['abc', '0', '70000', '4600.5'])('refuse the port “%s” in one line', (port) => {
+    expect(() => readConfig({ RUTA_PORT: port })).toThrow(/^RUTA_PORT must be a port between 1 and 65535, not “.+”\.$/);
+  });
+  it('stand at the ports that are agreed', () => {
+    expect(readConfig({})).toMatchObject({ port: 4600, sitePort: 4601, standinsUrl: 'http://127.0.0.1:4602', smtp: { port: 4603 } });
+  });
+  it('say what to do about a folder that cannot be written', () => {
+    // A file stands where a folder should: not even root can write below it.
+    expect(() => prepareDataDir(path.join(folder, 'secret.key', 'data'))).toThrow(/cannot be written\. Give yourself the right/);
+  });
+});
+
+describe('starting', () => {
+  const start = (environment: Record<string, string>) =>
+    spawnSync(process.execPath, [path.join(root, 'scripts/start.mjs')], { env: { ...process.env, ...environment }, encoding: 'utf8', timeout: 20_000 });
+  it('with a taken port ends with one line that says which and how to choose another', async () => {
+    const server = net.createServer().listen(0, '127.0.0.1');
+    await new Promise((resolve) => server.once('listening', resolve));
+    const { port } = server.address() as net.AddressInfo;
+    const { status, stderr } = start({ RUTA_PORT: String(port), RUTA_DATA: folder });
+    server.close();
+    expect(status).toBe(1);
+    expect(stderr.trim()).toBe(`Port ${port} is taken. Stop what uses it, or set RUTA_PORT to a free port.`);
+  });
+  it('with an unwritable data folder ends with one line too', () => {
+    const ports = { RUTA_PORT: '45600', RUTA_SITE_PORT: '45601', RUTA_STANDINS_PORT: '45602', RUTA_SMTP_PORT: '45603' };
+    const { status, stderr } = start({ ...ports, RUTA_DATA: path.join(folder, 'secret.key', 'data') });
+    expect(status).toBe(1);
+    expect(stderr.trim()).toMatch(/^The data folder .+ cannot be written\. .+RUTA_DATA to another folder\.$/);
+  });
+});
+
+describe('small sums', () => {
+  it.each([
+    [0, '0 bytes'],
+    [1023, '1023 bytes'],
+    [4198, '4.1 KB'],
+    [157_286_400, '150 MB'],
+  ])('%d bytes are %s', (bytes, words) => expect(formatBytes(bytes)).toBe(words));
+
+  it('a day begins at midnight of the shop’s own zone, also when clocks change', () => {
+    // 29 March 2026: clocks in Lisbon go from 01:00 to 02:00; that day's midnight is still 00:00 UTC.
+    expect(startOfDay(Date.UTC(2026, 2, 29, 20), 'Europe/Lisbon')).toBe(Date.UTC(2026, 2, 29, 0));
+    // The day after begins an hour earlier by UTC.
+    expect(startOfDay(Date.UTC(2026, 2, 30, 20), 'Europe/Lisbon')).toBe(Date.UTC(2026, 2, 29, 23));
+    // 23:30 UTC on the 14th is already the 15th in Tokyo.
+    expect(startOfDay(Date.UTC(2026, 6, 14, 23, 30), 'Asia/Tokyo')).toBe(Date.UTC(2026, 6, 14, 15));
+  });
+});

@@ -1,0 +1,38 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { pino } from 'pino';
+import { readConfig } from '../../src/config';
+import { openServices } from '../../src/server';
+import type { Services } from '../../src/services';
+import { createShop } from '../../src/shop/store';
+
+export interface TestServices extends Services {
+  /** The time, moved by hand. */
+  moment: { at: number };
+  end: () => void;
+}
+
+/** The server's own services over a real SQLite file in a folder of their own, with a clock that stands still. */
+export function testServices(): TestServices {
+  const dataDir = mkdtempSync(path.join(tmpdir(), 'ruta-services-'));
+  const moment = { at: Date.UTC(2026, 5, 1, 12) };
+  const services = openServices({ ...readConfig({}), dataDir }, pino({ level: 'silent' }), { now: () => moment.at });
+  createShop(services.db, {
+    name: 'Perigee Lane',
+    country: 'PT',
+    currency: 'EUR',
+    timeZone: 'Europe/Lisbon',
+    pricesIncludeTax: true,
+    contactEmail: 'ines@perigeelane.test',
+    mode: 'live',
+  });
+  return {
+    ...services,
+    moment,
+    end: () => {
+      services.close();
+      rmSync(dataDir, { recursive: true, force: true });
+    },
+  };
+}

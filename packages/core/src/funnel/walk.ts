@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { FactsSchema } from '../conditions';
+import { GraphSchema, type Outcome, OutcomeSchema, type Step, StepSchema } from './funnel';
+import { type NextStep, nextStep } from './nextStep';
+
+/** A funnel, what is known of a buyer, and what they answer at each stop (by step id; a stop's last answer repeats). */
+export const WalkInputSchema = z.object({
+  graph: GraphSchema,
+  facts: FactsSchema.prefault({}),
+  answers: z.record(z.string(), OutcomeSchema),
+});
+export type WalkInput = z.infer<typeof WalkInputSchema>;
+
+export const WalkSchema = z.object({
+  stops: z.array(z.object({ step: StepSchema, outcome: OutcomeSchema.nullable(), routeId: z.string().nullable() })),
+  ended: z.enum(['no answer', 'no route', 'loop']),
+});
+export type Walk = z.infer<typeof WalkSchema>;
+
+/**
+ * Walks a funnel from its entry as one buyer would: at each stop the given answer, then `nextStep`. Ends where no
+ * answer is given, no route fits, or a stop comes round again.
+ * @throws RangeError if the entry is not among the steps
+ */
+export function walkFunnel({ graph, facts, answers }: WalkInput): Walk {
+  const stops: Walk['stops'] = [];
+  const seen = new Set<string>();
+  const entry = graph.steps.find((candidate) => candidate.id === graph.entryId);
+  if (!entry) throw new RangeError('The entry is not among the funnel’s steps.');
+  let step: Step = entry;
+  for (;;) {
+    if (seen.has(step.id)) return { stops, ended: 'loop' };
+    seen.add(step.id);
+    const outcome: Outcome | null = answers[step.id] ?? null;
+    const next: NextStep | null | undefined = outcome && nextStep(graph, step.id, outcome, facts);
+    stops.push({ step, outcome, routeId: next?.route.id ?? null });
+    if (!next) return { stops, ended: outcome ? 'no route' : 'no answer' };
+    step = next.step;
+  }
+}

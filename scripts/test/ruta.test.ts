@@ -1,0 +1,74 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { QuoteInputSchema } from '@ruta/core';
+import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
+
+const root = path.resolve(import.meta.dirname, '../..');
+const ruta = (command: string, input: unknown) =>
+  spawnSync(process.execPath, ['--import', 'tsx', path.join(root, 'scripts/ruta.ts'), command], {
+    cwd: root,
+    input: typeof input === 'string' ? input : JSON.stringify(input),
+    encoding: 'utf8',
+  });
+
+const cart = {
+  shop: { currency: 'EUR', country: 'PT', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
+  taxTable: [{ country: 'NL', union: 'EU', standard: 21, reduced: 9, digital: 9 }],
+  shippingTable: [],
+  lines: [
+    { id: 'a', productId: 'p', name: 'Course', role: 'main', kind: 'digital', taxClass: 'standard', price: { kind: 'one-time', regular: 13_800 }, quantity: 1 },
+  ],
+  buyer: { country: 'NL' },
+  now: 0,
+};
+
+describe('the command line', () => {
+  it('quotes a cart that stands by itself', () => {
+    const { status, stdout } = ruta('quote', cart);
+    expect(status).toBe(0);
+    // 13800 × 21 ÷ 121 = 2395.04
+    expect(JSON.parse(stdout)).toMatchObject({ dueToday: 13_800, tax: 2395, lines: [{ unit: 13_800, net: 11_405 }] });
+  });
+
+  it('walks a funnel with the answers given, and says why it ended', () => {
+    const step = (id: string, kind: string) => ({ id: `stp_${id}`, kind, name: id, slug: id, productId: null });
+    const route = (from: string, outcome: string, to: string) => ({
+      id: `rte_${from}0000`.slice(0, 14),
+      from: `stp_${from}`,
+      outcome,
+      priority: 0,
+      to: `stp_${to}`,
+    });
+    const graph = {
+      entryId: 'stp_arrival',
+      steps: [step('arrival', 'opt-in'), step('payment', 'checkout'), step('goodbye', 'thank-you')],
+      routes: [route('arrival', 'submitted', 'payment'), route('payment', 'paid', 'goodbye')],
+    };
+    const walk = (answers: Record<string, string>) =>
+      JSON.parse(ruta('route', { graph, answers }).stdout) as { stops: Array<{ step: { name: string } }>; ended: string };
+    const whole = walk({ stp_arrival: 'submitted', stp_payment: 'paid' });
+    expect(whole.stops.map((stop) => stop.step.name)).toEqual(['arrival', 'payment', 'goodbye']);
+    expect(whole.ended).toBe('no answer');
+    expect(walk({ stp_arrival: 'next' }).ended).toBe('no route');
+    graph.routes.push(route('goodbye', 'next', 'arrival'));
+    expect(walk({ stp_arrival: 'submitted', stp_payment: 'paid', stp_goodbye: 'next' }).ended).toBe('loop');
+  });
+
+  it.each([
+    ['quote', '{', 'not valid JSON'],
+    ['quote', { ...cart, lines: [] }, 'lines: There is nothing in the cart.'],
+    ['quote', { ...cart, buyer: { country: 'XX' } }, 'buyer.country: Choose a country.'],
+    ['dance', {}, 'Say one of: quote, route'],
+  ])('%s with bad input ends with 2 and says where', (command, input, message) => {
+    const { status, stderr } = ruta(command, input);
+    expect(status).toBe(2);
+    expect(stderr).toContain(message);
+  });
+
+  it('has published the schemas that the code holds to', () => {
+    const published = JSON.parse(readFileSync(path.join(root, 'docs/schemas/quote-input.schema.json'), 'utf8'));
+    expect(published).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(QuoteInputSchema, { io: 'input', target: 'draft-2020-12', unrepresentable: 'any' }))));
+  });
+});
