@@ -8,7 +8,7 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
   const { context, edit } = usePage();
   const { checkout } = context;
   const label = <WordsView words={element.button} elementId={element.id} path={['button']} />;
-  if (edit || !checkout) {
+  if (edit) {
     return (
       <div className="order-form">
         <OrderFields element={element} checkout={checkout} />
@@ -17,6 +17,7 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
       </div>
     );
   }
+  if (!checkout) return <NothingOnSale email={context.shop.email} />;
   if (checkout.paidOrder) return <AlreadyPaid order={checkout.paidOrder} />;
   return (
     <form
@@ -140,6 +141,14 @@ function OrderFields({ element, checkout }: { element: ElementOf<'order-form'>; 
         </fieldset>
       )}
     </>
+  );
+}
+
+function NothingOnSale({ email }: { email: string }) {
+  return (
+    <p className="text text-lead" role="status">
+      Nothing is on sale here at the moment. Questions? Write to {email}.
+    </p>
   );
 }
 

@@ -1,0 +1,149 @@
+import { By } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Installation } from '../apps/server/test/support/installation';
+import { Person } from './support/browser';
+import { canvasText, editWords, Key, press, saved, type } from './support/canvas';
+
+let ruta: Installation;
+let seller: Person;
+beforeAll(async () => {
+  ruta = await Installation.start({ demo: true });
+  seller = await Person.arrive();
+  await signIn(seller);
+});
+afterAll(async () => {
+  await seller.leave();
+  await ruta.stop();
+});
+
+async function signIn(person: Person): Promise<void> {
+  await person.open(ruta.studio);
+  await person.type('E-mail', 'ines@perigeelane.test');
+  await person.type('Password', 'moonlight-demo');
+  await person.click(await person.find('button[type=submit]'));
+  await person.sees('What needs you');
+}
+
+async function openPage(person: Person): Promise<void> {
+  await person.open(`${ruta.studio}/funnels`);
+  await person.click('Moon Month to First Light');
+  await person.sees('left an address');
+  await press(person, 'p');
+  await person.until(async () => (await canvasText(person)).includes('Free printable'), 'the page is open');
+}
+
+describe('work in the studio', () => {
+  it('carries a changed brand to the public pages at once, and refuses a ground nothing reads well on', async () => {
+    await seller.open(`${ruta.studio}/settings`);
+    await seller.type('Ground', '#808080');
+    await seller.click('Save the brand');
+    await seller.sees('Choose a lighter or a darker ground');
+    await seller.type('Ground', '#FFFFFF');
+    await seller.type('Accent', '#0057B8');
+    await seller.click('Save the brand');
+    await seller.sees('Saved');
+    const page = await (await fetch(`${ruta.site}/moon-month`)).text();
+    expect(page).toContain('--accent:#0057B8');
+  });
+
+  it('says beside the field that an address is taken, and keeps what was typed', async () => {
+    await seller.open(`${ruta.studio}/funnels/new`);
+    await seller.type('Name of the funnel', 'Second line');
+    await seller.click('Draw the funnel');
+    await seller.sees('Not published yet');
+    await seller.click(await seller.find('[aria-label="Name and address of the funnel"]'));
+    await seller.type('Address', 'moon-month');
+    await seller.click(await seller.find('[role=dialog] button[type=submit]'));
+    await seller.sees('The funnel “Moon Month to First Light” has this address already.');
+    expect(await (await seller.byLabel('Address')).getAttribute('value')).toBe('moon-month');
+    await seller.type('Address', 'Not An Address');
+    await seller.click(await seller.find('[role=dialog] button[type=submit]'));
+    await seller.sees('Use small letters, digits and single hyphens');
+  });
+
+  it('binds a stop’s page to another product, and lets no word of the first stay behind', async () => {
+    await seller.open(`${ruta.studio}/funnels`);
+    await seller.click('Second line');
+    await seller.find('.react-flow__node');
+    await press(seller, 'p');
+    await seller.until(async () => (await canvasText(seller)).includes('First Light'), 'the page speaks of the course');
+    await seller.choose('Product', 'Moon Month');
+    await seller.click('Save this stop');
+    await seller.until(
+      async () => (await canvasText(seller)).includes('Moon Month') && !(await canvasText(seller)).includes('First Light'),
+      'it speaks of the calendar alone',
+    );
+  });
+
+  it('moves a section by keyboard in the outline', async () => {
+    await openPage(seller);
+    const names = async () => Promise.all((await seller.findAll('[data-outline^=sec]')).map((row) => row.getText()));
+    const before = await names();
+    await (await seller.find('[aria-label="Move Opening"]')).sendKeys(Key.SPACE);
+    await seller.until(async () => (await seller.findAll('[aria-label="Move Opening"][aria-pressed=true]')).length === 1, 'the section is picked up');
+    await press(seller, Key.ARROW_UP);
+    await seller.until(
+      async () =>
+        /moved over/.test(
+          await seller.driver.executeScript<string>(
+            'return document.body.innerText + [...document.querySelectorAll("[aria-live]")].map((e) => e.textContent).join()',
+          ),
+        ),
+      'it is over another place',
+    );
+    await press(seller, Key.ARROW_UP);
+    await press(seller, Key.SPACE);
+    await seller.until(async () => (await names()).indexOf('Opening') === 0, 'it stands first');
+    await press(seller, Key.CONTROL, 'z');
+    await seller.until(async () => (await names()).join() === before.join(), 'undo puts it back');
+    await saved(seller);
+  });
+
+  it('loses nothing while the server is away, and saves once it is back', async () => {
+    await openPage(seller);
+    await ruta.killServer();
+    await editWords(seller, 'h1 .words');
+    await press(seller, Key.CONTROL, 'a');
+    await type(seller, 'Written in the dark');
+    await seller.sees('Not saved: The server cannot be reached');
+    expect(await canvasText(seller)).toContain('Written in the dark');
+    await ruta.startServer();
+    await seller.sees('Saved ');
+    await seller.driver.navigate().refresh();
+    await seller.until(async () => (await canvasText(seller)).includes('Written in the dark'), 'it is there after a reload');
+  });
+
+  it('tells a second window that the first has saved meanwhile, instead of overwriting it', async () => {
+    const second = await Person.arrive();
+    try {
+      await signIn(second);
+      await second.open(await seller.address());
+      await second.until(async () => (await canvasText(second)).includes('Written in the dark'), 'both windows show the page');
+      await editWords(seller, 'h1 .words');
+      await press(seller, Key.CONTROL, 'a');
+      await type(seller, 'From the first window');
+      await saved(seller);
+      await seller.until(async () => (await (await fetch(`${ruta.site}/moon-month`)).text()).includes('Know tonight'), 'the draft stays a draft');
+      await editWords(second, 'h1 .words');
+      await press(second, Key.CONTROL, 'a');
+      await type(second, 'From the second');
+      await second.sees('This page was changed in another window');
+    } finally {
+      await second.leave();
+    }
+  });
+
+  it('archives a product with what was sold intact', async () => {
+    await seller.open(`${ruta.studio}/catalog`);
+    await seller.click('First Light, course');
+    await seller.click('Archive');
+    await seller.until(async () => (await seller.address()).endsWith('/catalog'), 'back in the list');
+    await seller.until(async () => !(await seller.text()).includes('First Light, course'), 'it is gone from the list');
+    await seller.open(`${ruta.studio}/sales/orders`);
+    await seller.sees('First Light');
+    const checkout = await (await fetch(`${ruta.site}/moon-month/checkout`)).text();
+    expect(checkout).toContain('Nothing is on sale here at the moment');
+    expect(checkout).not.toContain('name="email"');
+    expect((await seller.driver.findElements(By.css('tbody tr'))).length).toBeGreaterThan(3);
+  });
+});
