@@ -1,0 +1,131 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Buyer, Seller } from './support/clients';
+import { Installation } from './support/installation';
+
+let ruta: Installation;
+let seller: Seller;
+let funnel: Awaited<ReturnType<Seller['sellingFunnel']>>;
+beforeAll(async () => {
+  ruta = await Installation.start();
+  seller = await Seller.ofNewShop(ruta.studio);
+  funnel = await seller.sellingFunnel();
+});
+afterAll(() => ruta.stop());
+
+const text = async (path: string) => (await fetch(ruta.site + path)).text();
+
+describe('the public site', () => {
+  it('describes what is sold to machines, and says which address is the page’s own', async () => {
+    const page = await text(`/${funnel.slug}`);
+    const data = JSON.parse(/<script type="application\/ld\+json">(.*?)<\/script>/.exec(page)?.[1] ?? '{}');
+    expect(data).toMatchObject({ '@type': 'Product', name: 'First Light', offers: { '@type': 'Offer', price: '138.00', priceCurrency: 'EUR' } });
+    expect(page).toContain(`<link rel="canonical" href="${ruta.site}/${funnel.slug}"/>`);
+    expect(page).toContain('property="og:title"');
+  });
+
+  it('lists to search engines what may be listed, and keeps them out of the rest', async () => {
+    const map = await text('/sitemap.xml');
+    expect(map).toContain(`<loc>${ruta.site}/${funnel.slug}</loc>`);
+    expect(map).not.toContain('checkout');
+    expect(await text('/robots.txt')).toContain('Disallow: /pay/');
+    expect(await text(`/${funnel.slug}/checkout`)).toContain('<meta name="robots" content="noindex"/>');
+  });
+
+  it('answers unchanged pages without sending them again, and squeezed where that is understood', async () => {
+    const first = await fetch(`${ruta.site}/${funnel.slug}`);
+    const etag = first.headers.get('etag') ?? '';
+    expect(first.headers.get('content-encoding')).toBe('gzip');
+    const again = await fetch(`${ruta.site}/${funnel.slug}`, { headers: { 'if-none-match': etag } });
+    expect(again.status).toBe(304);
+    const plain = await fetch(`${ruta.site}/${funnel.slug}`, { headers: { 'accept-encoding': 'identity' } });
+    expect(plain.headers.get('content-encoding')).toBeNull();
+    expect(await plain.text()).toBe(await first.text());
+    expect((await fetch(`${ruta.site}/${funnel.slug}/checkout`)).headers.get('cache-control')).toContain('no-store');
+  });
+
+  it('lets no script run that is not its own, and no other site frame it', async () => {
+    const { headers } = await fetch(`${ruta.site}/${funnel.slug}`);
+    const policy = headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).not.toContain("script-src 'unsafe-inline'");
+    expect(policy).toContain("frame-ancestors 'self'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    const studio = (await fetch(ruta.studio)).headers.get('content-security-policy') ?? '';
+    expect(studio).toContain("script-src 'self'");
+    expect(studio).toContain("frame-ancestors 'none'");
+  });
+
+  it('says in the shop’s own look that an address leads nowhere', async () => {
+    for (const path of ['/nothing', `/${funnel.slug}/nothing`, '/go/stp_0000000000', '/d/grt_000000']) {
+      const response = await fetch(ruta.site + path);
+      expect(response.status, path).toBe(404);
+      expect(await response.text(), path).toContain('Perigee Lane');
+    }
+  });
+
+  it('leads a button to the next stop, and to no stop of another funnel', async () => {
+    const visitor = new Buyer(ruta.site);
+    await visitor.visit(`/${funnel.slug}`);
+    expect((await visitor.get(`/go/${funnel.entry}`)).headers.get('location')).toBe(`/${funnel.slug}/checkout`);
+    expect((await visitor.get(`/go/${funnel.entry}?to=${funnel.thankYou}`)).headers.get('location')).toBe(`/${funnel.slug}/thank-you`);
+    const other = await seller.sellingFunnel();
+    expect((await visitor.get(`/go/${funnel.entry}?to=${other.checkout}`)).status).toBe(404);
+  });
+
+  it('moves a funnel to another address when it is published there, not before', async () => {
+    const moving = await seller.sellingFunnel();
+    await seller.make(`/funnels/${moving.id}`, { name: 'Moved', slug: 'moved-here' }, 'PUT');
+    expect((await fetch(`${ruta.site}/${moving.slug}`)).status).toBe(200);
+    expect((await fetch(`${ruta.site}/moved-here`)).status).toBe(404);
+    await seller.make(`/funnels/${moving.id}/publish`, {});
+    expect((await fetch(`${ruta.site}/moved-here`)).status).toBe(200);
+    expect((await fetch(`${ruta.site}/${moving.slug}`)).status).toBe(404);
+  });
+
+  it('shows a thank-you page to nobody else', async () => {
+    const page = await text(`/${funnel.slug}/thank-you?order=${'x'.repeat(24)}`);
+    expect(page).toContain('Thank you, and welcome');
+    expect(page).not.toContain('lesson.pdf');
+  });
+
+  it('recounts the total for another country by the server’s own table', async () => {
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    const answer = (await (await buyer.json(`/pay/${funnel.checkout}/quote`, { country: 'HU', shown: '1' })).json()) as {
+      quote: { html: string; dueToday: number };
+    };
+    // 138.00 × 27 ÷ 127 = 29.34
+    expect(answer.quote).toMatchObject({ dueToday: 13_800, html: expect.stringContaining('includes €29.34 tax (Hungary 27 %)') });
+  });
+});
+
+describe('what the studio is told', () => {
+  it('is described for other programs', async () => {
+    const document = await seller.read('/openapi.json');
+    expect(document.openapi).toBe('3.1.0');
+    expect(document.paths['/api/products/{id}'].put.requestBody.content['application/json'].schema.properties).toHaveProperty('price');
+  });
+
+  it('today, begins with the next thing to do for a new shop and ends with nothing', async () => {
+    const before = await seller.read('/today');
+    expect(before.nextSteps.filter((step: { done: boolean }) => !step.done).map((step: { title: string }) => step.title)).toEqual(['Make a first sale']);
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    await buyer.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019');
+    const after = await seller.read('/today');
+    expect(after.nextSteps).toEqual([]);
+    // 138.00 to the Netherlands without its 23.95 tax
+    expect(after.today).toEqual({ orders: 1, revenue: 11_405, leads: 1 });
+  });
+
+  it('names who left at the checkout as soon as there is an address', async () => {
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    await buyer.json(`/pay/${funnel.checkout}/contact`, buyer.order({ email: 'left@moonmail.test' }));
+    expect((await seller.read('/today')).needs).toEqual(
+      expect.arrayContaining([expect.objectContaining({ title: expect.stringContaining('left since yesterday') })]),
+    );
+    // Coming back finds the cart as it was.
+    expect(await buyer.openCheckout(`/${funnel.slug}/checkout`)).toContain('value="left@moonmail.test"');
+  });
+});

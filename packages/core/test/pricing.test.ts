@@ -1,0 +1,190 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  allCountries,
+  applyCode,
+  COUNTRY_CODES,
+  type Code,
+  type CodeLine,
+  findTaxRow,
+  type QuoteInput,
+  quote,
+  rateOf,
+  type ShippingTable,
+  shippingCost,
+  TAX_RATES_EU,
+  type TaxTable,
+  TaxTableSchema,
+} from '../src';
+
+const NOW = Date.UTC(2026, 5, 1);
+
+describe('the tax table', () => {
+  const table: TaxTable = [
+    { country: 'EE', union: 'EU', standard: 22, reduced: 9, digital: 9 },
+    { country: 'EE', union: 'EU', from: NOW, standard: 24, reduced: 9, digital: 9 },
+    { country: 'CA', standard: 5, reduced: 5, digital: 5 },
+    { country: 'CA', region: 'QC', standard: 14.975, reduced: 5, digital: 14.975 },
+  ];
+  it.each([
+    // country, region, when, standard rate
+    ['EE', undefined, NOW - 1, 22],
+    ['EE', undefined, NOW, 24],
+    ['CA', undefined, NOW, 5],
+    ['CA', 'QC', NOW, 14.975],
+    ['CA', 'BC', NOW, 5],
+    ['US', undefined, NOW, 0],
+  ])('%s %s at %d is %d %%', (country, region, at, rate) => {
+    expect(rateOf(findTaxRow(table, country, region, at), 'standard')).toBe(rate);
+  });
+  it('knows no tax on what is exempt, and a rate of its own for each class', () => {
+    const row = findTaxRow(TAX_RATES_EU, 'DE', undefined, NOW);
+    expect((['standard', 'reduced', 'digital', 'exempt'] as const).map((taxClass) => rateOf(row, taxClass))).toEqual([19, 7, 7, 0]);
+  });
+  it('ships with one row for each of the union’s 27 states', () => {
+    expect(TaxTableSchema.safeParse(TAX_RATES_EU).success).toBe(true);
+    expect(new Set(TAX_RATES_EU.map((row) => row.country)).size).toBe(27);
+    for (const { country, standard, reduced, digital } of TAX_RATES_EU) {
+      expect(COUNTRY_CODES).toContain(country);
+      expect(standard).toBeGreaterThanOrEqual(15);
+      expect(Math.max(reduced, digital)).toBeLessThanOrEqual(standard);
+    }
+  });
+  it('takes 14.975 % exactly: 100.00 holds 13.02', () => {
+    // 10000 × 14.975 ÷ 114.975 = 1302.458 → 1302
+    const result = quote({
+      shop: { currency: 'CAD', country: 'CA', timeZone: 'America/Toronto', pricesIncludeTax: true },
+      taxTable: table,
+      shippingTable: [],
+      lines: [
+        {
+          id: 'a',
+          productId: 'p',
+          name: 'P',
+          role: 'main',
+          kind: 'digital',
+          taxClass: 'standard',
+          weight: 0,
+          price: { kind: 'one-time', regular: 10_000 },
+          quantity: 1,
+        },
+      ],
+      buyer: { country: 'CA', region: 'QC', validTaxNumber: false },
+      now: NOW,
+    });
+    expect(result.tax).toBe(1302);
+  });
+});
+
+describe('shipping', () => {
+  const table: ShippingTable = [
+    { name: 'Canaries', countries: ['ES'], region: 'CN', rate: { kind: 'flat', amount: 1200 } },
+    {
+      name: 'Iberia',
+      countries: ['PT', 'ES'],
+      rate: {
+        kind: 'weight',
+        bands: [
+          { upTo: 100, amount: 290 },
+          { upTo: 500, amount: 490 },
+        ],
+      },
+    },
+    {
+      name: 'Europe',
+      countries: ['DE'],
+      rate: {
+        kind: 'value',
+        bands: [
+          { upTo: 2000, amount: 690 },
+          { upTo: null, amount: 390 },
+        ],
+      },
+      freeFrom: 10_000,
+    },
+  ];
+  it.each([
+    // country, region, grams, value, cost
+    ['PT', undefined, 100, 0, 290], // the bound is included
+    ['PT', undefined, 101, 0, 490],
+    ['PT', undefined, 501, 0, null], // heavier than every band
+    ['ES', 'CN', 501, 0, 1200], // the region before the country
+    ['ES', 'MD', 10, 0, 290],
+    ['DE', undefined, 0, 2000, 690],
+    ['DE', undefined, 0, 2001, 390],
+    ['DE', undefined, 0, 9999, 390],
+    ['DE', undefined, 0, 10_000, 0], // equality reaches the threshold
+    ['US', undefined, 1, 1, null],
+  ])('to %s %s, %d g, value %d costs %s', (country, region, grams, value, cost) => {
+    expect(shippingCost(table, { country, region }, grams, value)?.amount ?? null).toBe(cost);
+  });
+});
+
+describe('a discount code', () => {
+  const lines: CodeLine[] = [
+    { role: 'main', productId: 'course', amount: 13_800 },
+    { role: 'bump', productId: 'wheel', amount: 2400 },
+    { role: 'upsell', productId: 'sketching', amount: 7200 },
+  ];
+  const code = (changes: Partial<Code>): Code => ({ code: 'X', scope: { kind: 'order' }, discount: { kind: 'percent', percent: 10 }, ...changes });
+  it.each<[Partial<Code>, number[]]>([
+    [{}, [1380, 240, 720]],
+    [{ scope: { kind: 'main' } }, [1380, 0, 0]],
+    [{ scope: { kind: 'products', productIds: ['wheel', 'sketching'] } }, [0, 240, 720]],
+    // A fixed code leaves upsells out: 1000 × 138 ÷ 162 = 851.85, 1000 × 24 ÷ 162 = 148.15
+    [{ discount: { kind: 'fixed', amount: 1000 } }, [852, 148, 0]],
+    // More than there is takes all there is, and no more.
+    [{ discount: { kind: 'fixed', amount: 99_000 }, scope: { kind: 'main' } }, [13_800, 0, 0]],
+    // 12.5 % of 24.00 = 3.00; of 138.00 = 17.25; of 72.00 = 9.00
+    [{ discount: { kind: 'percent', percent: 12.5 } }, [1725, 300, 900]],
+  ])('%j takes %j', (changes, perLine) => {
+    expect(applyCode(code(changes), lines, NOW)).toEqual({ applied: true, perLine });
+  });
+  it.each<[Partial<Code>, string]>([
+    [{ from: NOW + 1 }, 'not valid yet'],
+    [{ until: NOW }, 'has ended'],
+    [{ minimum: 23_401 }, 'minimum'],
+    [{ scope: { kind: 'products', productIds: ['torch'] } }, 'other products'],
+  ])('%j does not apply, and says why', (changes, reason) => {
+    expect(applyCode(code(changes), lines, NOW)).toMatchObject({ applied: false, perLine: [0, 0, 0], reason: expect.stringContaining(reason) });
+  });
+  it('reaches its minimum at equality, measured before the code', () => {
+    expect(applyCode(code({ minimum: 23_400 }), lines, NOW).applied).toBe(true);
+  });
+});
+
+describe('currencies without cents and with three decimals', () => {
+  const of = (currency: string, regular: number): QuoteInput => ({
+    shop: { currency, country: 'DE', timeZone: 'Europe/Berlin', pricesIncludeTax: false },
+    taxTable: TAX_RATES_EU,
+    shippingTable: [],
+    lines: [
+      { id: 'a', productId: 'p', name: 'P', role: 'main', kind: 'digital', taxClass: 'standard', weight: 0, price: { kind: 'one-time', regular }, quantity: 3 },
+    ],
+    buyer: { country: 'DE', validTaxNumber: false },
+    now: NOW,
+  });
+  it('round at their own minor unit', () => {
+    // 3 × ¥333 = ¥999; 19 % = 189.81 → ¥190
+    expect(quote(of('JPY', 333))).toMatchObject({ dueToday: 1189, tax: 190 });
+    // 3 × 0.333 = 0.999 dinar; 19 % of 999 fils = 189.81 → 190 fils
+    expect(quote(of('KWD', 333))).toMatchObject({ dueToday: 1189, tax: 190 });
+  });
+  it('give the same figures for the same minor units, whatever the currency', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e9 }), (regular) => {
+        expect(quote(of('JPY', regular)).dueToday).toBe(quote(of('EUR', regular)).dueToday);
+      }),
+    );
+  });
+});
+
+describe('countries', () => {
+  it('have names, each once, in the order of the alphabet', () => {
+    const countries = allCountries();
+    expect(countries.length).toBeGreaterThan(240);
+    expect(new Set(countries.map((country) => country.name)).size).toBe(countries.length);
+    expect(countries[0]?.name).toBe('Afghanistan');
+    expect(countries.every((country) => country.name !== country.code)).toBe(true);
+  });
+});
