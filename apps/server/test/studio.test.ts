@@ -90,6 +90,12 @@ describe('the catalog', () => {
     expect((await problem(response)).errors?.[0]?.path).toBe('file');
   });
 
+  it('hands files out as bytes to keep, never as a page to run', async () => {
+    const stored = (await (await seller.upload('downloads', 'page.html', '<script>alert(1)</script>')).json()) as { contentType: string; name: string };
+    expect(stored).toMatchObject({ name: 'page.html', contentType: 'application/octet-stream' });
+    expect((await seller.upload('downloads', 'empty.pdf', '')).status).toBe(400);
+  });
+
   it('never changes what was sold when a price changes', async () => {
     const product = await seller.make('/products', { name: 'Thing', price: { kind: 'one-time', regular: 100 } });
     const changed = await seller.make(`/products/${product.id}`, { name: 'Thing', price: { kind: 'one-time', regular: 300 } }, 'PUT');

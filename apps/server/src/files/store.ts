@@ -63,12 +63,22 @@ export async function addPicture(services: Needs, upload: Upload): Promise<Pictu
   return { id, width, height, widths };
 }
 
+/** Kinds that a browser would run rather than keep; they are handed out as plain bytes. */
+const RUNNABLE = /html|svg|xml|javascript|ecmascript/i;
+
 /** Keeps a file that buyers will receive, exactly as it came. @throws Refusal 400 at `file` if it is empty */
 export async function addDownload(services: Needs, upload: Upload, contentType: string) {
   if (upload.bytes === 0) throw fieldRefusal('file', 'This file is empty.');
   const id = newId(services.clock, 'file');
   await copyFile(upload.path, downloadPath(services, id));
-  const row = { id, kind: 'download' as const, name: upload.name.slice(0, 200), contentType, bytes: upload.bytes, createdAt: services.clock.now() };
+  const row = {
+    id,
+    kind: 'download' as const,
+    name: upload.name.slice(0, 200),
+    contentType: RUNNABLE.test(contentType) ? 'application/octet-stream' : contentType,
+    bytes: upload.bytes,
+    createdAt: services.clock.now(),
+  };
   services.db.insert(files).values(row).run();
   return row;
 }

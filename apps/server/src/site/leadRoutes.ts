@@ -15,7 +15,8 @@ import { stepPath } from './context';
 import type { LiveStep } from './publicPages';
 import { renderMessage, renderStep } from './renderStep';
 
-const FORMS_PER_MINUTE = 30;
+/** Generous, since a whole class or office may share one address. */
+const FORMS_PER_MINUTE = 120;
 
 /** Going on from a page: by a button, or by sending a form. */
 export function leadRoutes(services: Services): Router {
