@@ -88,8 +88,11 @@ export function DataTable<Row>(props: {
                   style={{ height: ROW_HEIGHT }}
                   onClick={() => navigate(props.hrefOf(row.original))}
                 >
-                  {row.getVisibleCells().map((cell) => (
-                    <td key={cell.id} className={`px-4 max-w-80 truncate ${props.endColumns.includes(cell.column.id) ? 'text-right' : ''}`}>
+                  {row.getVisibleCells().map((cell, index) => (
+                    <td
+                      key={cell.id}
+                      className={`px-4 truncate ${index === 0 ? 'max-w-[30rem]' : 'max-w-60'} ${props.endColumns.includes(cell.column.id) ? 'text-right' : ''}`}
+                    >
                       {flexRender(cell.column.columnDef.cell, cell.getContext())}
                     </td>
                   ))}
