@@ -1,4 +1,4 @@
-import { buildSection, type IdKind, type PageDocument, type PageElement, type Section, words } from '@ruta/core';
+import { buildSection, type IdKind, isElementOf, type PageDocument, type PageElement, type Section, words } from '@ruta/core';
 
 /** The sample shop's own words and pictures on the pages that the template drew. */
 export function dressOptIn(page: PageDocument, pictures: { sky: string; moon: string }, newId: (kind: IdKind) => string): PageDocument {
@@ -16,7 +16,7 @@ export function dressOptIn(page: PageDocument, pictures: { sky: string; moon: st
             return { ...element, words: words('One page for your wall. Rise, set and phase for every night of the month, drawn as you will see it.') };
           if (element.type === 'picture')
             return { ...element, source: { kind: 'file' as const, fileId: pictures.moon }, alt: 'A waxing crescent moon among stars' };
-          if (element.type === 'form') {
+          if (isElementOf(element, 'form')) {
             return {
               ...element,
               button: words('Send me the moon'),

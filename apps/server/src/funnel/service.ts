@@ -6,6 +6,7 @@ import {
   type FunnelTemplate,
   type IdKind,
   idSchema,
+  isElementOf,
   PageDocumentSchema,
   RESERVED_SLUGS,
   SlugSchema,
@@ -143,7 +144,7 @@ export function publishProblems(services: Pick<Services, 'db' | 'secrets'>, stat
     if (step.kind === 'checkout' && !product) stop('Nothing is sold here yet. Choose a product for this stop.');
     if (step.kind === 'checkout' && product?.archivedAt) stop(`“${product.name}” is archived and cannot be sold.`);
     if (step.kind === 'checkout' && !elements.some((element) => element.type === 'order-form')) stop('This checkout has no order form, so nobody can pay.');
-    if (step.kind === 'opt-in' && !elements.some((element) => element.type === 'form')) stop('This page has no form, so nobody can leave an address.');
+    if (step.kind === 'opt-in' && !elements.some((element) => isElementOf(element, 'form'))) stop('This page has no form, so nobody can leave an address.');
     if (step.kind === 'checkout' && product && product.price.kind !== 'free' && !quaysideAccount(services, mode)) {
       warn('No card processor is connected, so nobody can pay. Connect one under Connections.');
     }

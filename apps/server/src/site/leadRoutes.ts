@@ -1,4 +1,4 @@
-import { allElements, type ElementOf, EmailSchema, nextStep, type Outcome } from '@ruta/core';
+import { allElements, type ElementOf, EmailSchema, isElementOf, nextStep, type Outcome } from '@ruta/core';
 import express, { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { findProduct } from '../catalog/store';
@@ -69,7 +69,8 @@ export function leadRoutes(services: Services): Router {
 
   router.post('/go/:stepId/form', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request: Request, response: Response) => {
     const live = services.publicPages.step(String(request.params.stepId));
-    const form = live && allElements(live.page).find((element): element is ElementOf<'form'> => element.type === 'form' && element.id === request.body?._form);
+    const form =
+      live && allElements(live.page).find((element): element is ElementOf<'form'> => isElementOf(element, 'form') && element.id === request.body?._form);
     if (!live || !form) return gone(response);
     const { values, errors } = readForm(form, request.body);
     if (Object.keys(errors).length > 0) {

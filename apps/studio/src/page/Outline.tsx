@@ -1,7 +1,7 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { ELEMENT_NAMES, type ElementType, type PageDocument, type PageElement, plainText } from '@ruta/core';
+import { ELEMENT_NAMES, type ElementType, isElementOf, type PageDocument, type PageElement, plainText } from '@ruta/core';
 import {
   AlignLeft,
   CreditCard,
@@ -191,7 +191,7 @@ function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementT
 }
 
 function nameOf(element: PageElement): string {
-  if (element.type === 'form') return `Form · ${element.fields.map((field) => field.label.toLowerCase()).join(', ')}`;
+  if (isElementOf(element, 'form')) return `Form · ${element.fields.map((field) => field.label.toLowerCase()).join(', ')}`;
   const words = 'words' in element ? plainText(element.words).slice(0, 40) : '';
   return words ? `${ELEMENT_NAMES[element.type]} · ${words}` : ELEMENT_NAMES[element.type];
 }

@@ -31,6 +31,9 @@ export function buildSection(plan: SectionPlan, newId: NewId): Section {
   };
 }
 
+/** A part of a plan by its type. */
+const part = <T extends ElementType>(type: T, fields: Omit<ElementOf<T>, 'id' | 'type'>) => ({ type, ...fields }) as Part;
+
 const one = (...parts: Part[]) => [{ span: 12, parts }];
 const headline = (level: 1 | 2 | 3, size: 'large' | 'medium' | 'small', content: Words): Part => ({ type: 'headline', level, size, words: content });
 const text = (style: ElementOf<'text'>['style'], content: Words): Part => ({ type: 'text', style, words: content });
@@ -68,15 +71,14 @@ export function optInPage(gift: NamedProduct, newId: NewId): PageDocument {
           text('eyebrow', words('Free')),
           headline(1, 'large', words({ bound: 'product.name' })),
           text('lead', words({ bound: 'product.description' })),
-          {
-            type: 'form',
+          part('form', {
             fields: [
               { key: 'firstName', label: 'First name', kind: 'text', required: true },
               { key: 'email', label: 'E-mail', kind: 'email', required: true },
             ],
             button: words('Send it to me'),
             note: words('You can leave the list with one click, at any time.'),
-          },
+          }),
         ],
       },
       { span: 5, parts: [{ type: 'picture', source: gift.pictureId ? { kind: 'product' } : null, alt: gift.name, shape: 'natural' }] },

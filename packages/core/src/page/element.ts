@@ -27,7 +27,7 @@ export const FormFieldSchema = z.object({
   required: z.boolean(),
   choices: z.array(z.string().min(1).max(80)).max(30).optional(),
 });
-export type FormField = z.infer<typeof FormFieldSchema>;
+export interface FormField extends z.infer<typeof FormFieldSchema> {}
 
 const id = idSchema('element');
 const alt = z.string().max(250, 'Keep the text alternative under 250 characters.');
@@ -62,6 +62,11 @@ export const ElementSchema = z.discriminatedUnion('type', [
 export type PageElement = z.infer<typeof ElementSchema>;
 export type ElementType = PageElement['type'];
 export type ElementOf<T extends ElementType> = Extract<PageElement, { type: T }>;
+
+/** Whether an element is of a type, so that its own fields can be read. */
+export function isElementOf<T extends ElementType>(element: PageElement, type: T): element is ElementOf<T> {
+  return element.type === type;
+}
 
 /** Names of the elements as people see them. */
 export const ELEMENT_NAMES: Record<ElementType, string> = {
