@@ -1,3 +1,4 @@
+import { STEP_GOALS } from '@ruta/core';
 import { Plus } from 'lucide-react';
 import { Link } from 'react-router';
 import { api, type FunnelRow } from '../app/api';
@@ -35,11 +36,13 @@ export function FunnelsPage() {
   );
 }
 
+const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
 function FunnelCard({ funnel, currency }: { funnel: FunnelRow; currency: string }) {
   const { figures } = funnel;
   const facts = [
     ['Visitors', formatCount(figures.visitors)],
-    ['Left an address or went on', formatRate(figures.visitors ? figures.leads / figures.visitors : null)],
+    [capitalised(STEP_GOALS[funnel.stops[0]?.kind ?? 'sales'].reached), formatRate(figures.visitors ? figures.leads / figures.visitors : null)],
     ['Orders', formatCount(figures.orders)],
     ['Average order', formatAmount(figures.averageOrder, currency)],
     ['Revenue per visitor', formatAmount(figures.revenuePerVisitor, currency)],
