@@ -1,4 +1,5 @@
 import { gzipSync } from 'node:zlib';
+import Database from 'better-sqlite3';
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { mails } from '../apps/server/test/support/clients';
@@ -180,9 +181,21 @@ describe('public pages', () => {
       await visitor.type('E-mail', 'reto@postfach.test');
       await visitor.choose('Where do you live?', '25° to 45°');
       await visitor.click(await visitor.find('button[type=submit]'));
+      await visitor.until(async () => (await visitor.address()).endsWith('/checkout'), 'the checkout is open');
       const name = await visitor.find('#firstName');
       expect(await name.getAttribute('value')).toBe('Reto');
       expect(await visitor.driver.findElement(By.css('noscript')).getText()).toContain('Paying by card needs JavaScript');
+      const db = new Database(`${ruta.data}/shop.sqlite`, { readonly: true });
+      const counted = () =>
+        db
+          .prepare(
+            `select count(*) as came, count(s.goal_at) as reached from step_visitors s
+             join visitors v on v.id = s.visitor_id join contacts c on c.id = v.contact_id where c.email = 'reto@postfach.test'`,
+          )
+          .get();
+      // The landing page, whose goal is reached, and the checkout.
+      await until(() => JSON.stringify(counted()) === '{"came":2,"reached":1}', 'both views are counted by their pictures');
+      db.close();
     }));
 
   it('fit a screen of 360 pixels and have nothing that axe finds wrong', () =>
