@@ -1,9 +1,8 @@
 import { randomBytes } from 'node:crypto';
-import { type EventKind, makeId, type Product } from '@ruta/core';
+import { type EventKind, makeId, type Product, quoteProduct } from '@ruta/core';
 import { keepContact } from '../apps/server/src/contacts/store';
 import { loadFunnel } from '../apps/server/src/funnel/store';
 import { keepOpenOrder, markPaid } from '../apps/server/src/sales/fulfil';
-import { quoteProduct } from '../apps/server/src/sales/quoteCart';
 import { carts, charges } from '../apps/server/src/sales/tables';
 import type { Services } from '../apps/server/src/services';
 import { loadShop } from '../apps/server/src/shop/store';

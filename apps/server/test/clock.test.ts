@@ -1,11 +1,11 @@
 import type { EventKind } from '@ruta/core';
+import { quoteProduct } from '@ruta/core';
 import type { Request, Response } from 'express';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { createProduct, setArchived, updateProduct } from '../src/catalog/store';
 import { createFunnel, publish, publishProblems, savePage, unpublishedChanges } from '../src/funnel/service';
 import { loadFunnel } from '../src/funnel/store';
 import { keepOpenOrder, markPaid } from '../src/sales/fulfil';
-import { quoteProduct } from '../src/sales/quoteCart';
 import { loadOrder } from '../src/sales/store';
 import { loadShop } from '../src/shop/store';
 import { checkDownloadLink, downloadLink } from '../src/site/links';
@@ -56,7 +56,7 @@ function happens(kind: EventKind, visitorId: string, stepId: string, query: Reco
 function sells(visitorId: string | null, email: string, cart: string) {
   const product = services.db.query.products.findFirst({ where: (table, { eq }) => eq(table.id, productId) }).sync();
   if (!product) throw new Error('no product');
-  const quote = quoteProduct(loadShop(services.db), { ...product, picture: null, files: [] }, 'PT', services.moment.at);
+  const quote = quoteProduct(loadShop(services.db), product, 'PT', services.moment.at);
   const order = keepOpenOrder(services.db, services, {
     funnelId,
     stepId: step('checkout'),

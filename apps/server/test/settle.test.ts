@@ -1,3 +1,4 @@
+import { quoteProduct } from '@ruta/core';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { createProduct } from '../src/catalog/store';
 import { createFunnel } from '../src/funnel/service';
@@ -6,7 +7,6 @@ import { outbox } from '../src/outbox/tables';
 import type { ChargeAnswer, ChargeRequest, PaymentProvider } from '../src/payments/provider';
 import type { NewOrder } from '../src/sales/fulfil';
 import { outcomeOf, payCart, settle } from '../src/sales/pay';
-import { quoteProduct } from '../src/sales/quoteCart';
 import { reconcile } from '../src/sales/reconcile';
 import { chargesOf, linesOf, loadOrder } from '../src/sales/store';
 import { charges, orders } from '../src/sales/tables';

@@ -2,7 +2,7 @@ import { rmSync, writeFileSync } from 'node:fs';
 import { copyFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureInfo } from '@ruta/core';
-import { eq, inArray } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Db } from '../db/open';
 import { fieldRefusal } from '../http/problem';
@@ -105,10 +105,6 @@ export function findPictures(db: Db, ids: string[]): Record<string, PictureInfo>
   if (ids.length === 0) return {};
   const rows = db.select().from(files).where(inArray(files.id, ids)).all();
   return Object.fromEntries(rows.flatMap((row) => (row.kind === 'picture' ? [[row.id, pictureInfo(row)]] : [])));
-}
-
-export function findFile(db: Db, id: string) {
-  return db.select().from(files).where(eq(files.id, id)).get();
 }
 
 function pictureInfo(row: typeof files.$inferSelect): PictureInfo {

@@ -1,4 +1,13 @@
-import { FunnelFiguresSchema, GraphSchema, PageDocumentSchema, PictureInfoSchema, PriceSchema, stopsInOrder } from '@ruta/core';
+import {
+  FunnelFiguresSchema,
+  GraphSchema,
+  PageDocumentSchema,
+  PictureInfoSchema,
+  PriceSchema,
+  ProductKindSchema,
+  stopsInOrder,
+  TaxClassSchema,
+} from '@ruta/core';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { findProduct } from '../catalog/store';
@@ -43,6 +52,8 @@ const ShownProductSchema = z.object({
   regular: z.int(),
   onSale: z.boolean(),
   price: PriceSchema,
+  kind: ProductKindSchema,
+  taxClass: TaxClassSchema,
 });
 
 const FunnelDetailSchema = z.object({
@@ -81,7 +92,7 @@ export function funnelRoutes(api: Api, services: Services): void {
     const products = productIds.flatMap((productId) => {
       const product = findProduct(db, productId);
       const shown = product && shownProduct(product, now);
-      return product && shown ? [[productId, { id: productId, ...shown, price: product.price }] as const] : [];
+      return product && shown ? [[productId, { id: productId, ...shown, price: product.price, kind: product.kind, taxClass: product.taxClass }] as const] : [];
     });
     const publication = { snapshot: { slug: funnel.slug, graph } } as Parameters<typeof stepPath>[0]['publication'];
     return {

@@ -88,5 +88,3 @@ export function grantsOf(db: Db, orderIds: string[]) {
     .where(inArray(grants.orderId, orderIds))
     .all();
 }
-
-export type GrantRow = ReturnType<typeof grantsOf>[number];

@@ -1,18 +1,25 @@
-import { BrandSchema, ShopSchema } from '@ruta/core';
+import { BrandSchema, ShippingTableSchema, ShopSchema, TaxTableSchema } from '@ruta/core';
 import { z } from 'zod';
 import { connectQuayside, quaysideStatus } from '../connections/service';
 import type { Api } from '../http/api';
 import type { Services } from '../services';
 import { loadShop, saveShop } from './store';
 
-const ShopViewSchema = z.object({ settings: ShopSchema, brand: BrandSchema, siteUrl: z.string(), standinsUrl: z.string().nullable() });
+const ShopViewSchema = z.object({
+  settings: ShopSchema,
+  brand: BrandSchema,
+  taxTable: TaxTableSchema,
+  shippingTable: ShippingTableSchema,
+  siteUrl: z.string(),
+  standinsUrl: z.string().nullable(),
+});
 
 /** Settings, brand and connections of the shop. */
 export function shopRoutes(api: Api, services: Services): void {
   const { db, config } = services;
   const view = () => {
-    const { settings, brand } = loadShop(db);
-    return { settings, brand, siteUrl: config.siteUrl, standinsUrl: config.standinsUrl };
+    const { settings, brand, taxTable, shippingTable } = loadShop(db);
+    return { settings, brand, taxTable, shippingTable, siteUrl: config.siteUrl, standinsUrl: config.standinsUrl };
   };
   api.on({ method: 'get', path: '/shop', summary: 'The shop’s settings and brand', response: ShopViewSchema }, view);
   api.on(

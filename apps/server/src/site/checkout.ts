@@ -1,4 +1,4 @@
-import { allCountries, allElements, EmailSchema, formatMoney, type Product, type Quote } from '@ruta/core';
+import { allCountries, allElements, EmailSchema, formatMoney, type Product, type Quote, quoteProduct } from '@ruta/core';
 import type { CheckoutView } from '@ruta/pages';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -6,7 +6,6 @@ import { findProduct } from '../catalog/store';
 import { quaysideAccount } from '../connections/service';
 import { findContact } from '../contacts/store';
 import { newId } from '../ids';
-import { quoteProduct } from '../sales/quoteCart';
 import { findCart, findOrder, latestCart } from '../sales/store';
 import { carts } from '../sales/tables';
 import type { Services } from '../services';

@@ -1,11 +1,10 @@
-import { nextStep } from '@ruta/core';
+import { nextStep, quoteProduct } from '@ruta/core';
 import type { CheckoutView } from '@ruta/pages';
 import { renderQuote } from '@ruta/pages/render';
 import express, { type Request, type Response, Router } from 'express';
 import type { PaymentProvider } from '../payments/provider';
 import { declineMessage } from '../sales/messages';
 import { outcomeOf, type PayOutcome, payCart } from '../sales/pay';
-import { quoteProduct } from '../sales/quoteCart';
 import { reconcileOrder, settleByKey } from '../sales/reconcile';
 import { findOrderByToken, linesOf, type OrderRow, ownedProducts } from '../sales/store';
 import type { Services } from '../services';

@@ -1,11 +1,10 @@
-import { allElements, type ElementOf, EmailSchema, isElementOf, nextStep, type Outcome } from '@ruta/core';
+import { allElements, type ElementOf, EmailSchema, isElementOf, nextStep, type Outcome, quoteProduct } from '@ruta/core';
 import express, { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { findProduct } from '../catalog/store';
 import { type ContactRow, findContact, keepContact } from '../contacts/store';
 import { newId } from '../ids';
 import { keepOpenOrder, markPaid, queueReceipt } from '../sales/fulfil';
-import { quoteProduct } from '../sales/quoteCart';
 import { giftOrder, ownedProducts } from '../sales/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';

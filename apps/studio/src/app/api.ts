@@ -1,5 +1,19 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
-import type { Brand, FunnelFigures, FunnelTemplate, Graph, PageDocument, PictureInfo, Price, Product, ProductInput, Quote, Shop } from '@ruta/core';
+import type {
+  Brand,
+  FunnelFigures,
+  FunnelTemplate,
+  Graph,
+  PageDocument,
+  PictureInfo,
+  Price,
+  Product,
+  ProductInput,
+  Quote,
+  ShippingTable,
+  Shop,
+  TaxTable,
+} from '@ruta/core';
 
 export interface Session {
   user: { id: string; email: string; name: string; role: 'owner' | 'editor' | 'viewer' } | null;
@@ -11,6 +25,8 @@ export interface Session {
 export interface ShopView {
   settings: Shop;
   brand: Brand;
+  taxTable: TaxTable;
+  shippingTable: ShippingTable;
   siteUrl: string;
   standinsUrl: string | null;
 }
@@ -24,6 +40,8 @@ export interface ShownStudioProduct {
   regular: number;
   onSale: boolean;
   price: Price;
+  kind: Product['kind'];
+  taxClass: Product['taxClass'];
 }
 
 export interface FunnelRow {

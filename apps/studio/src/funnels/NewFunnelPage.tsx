@@ -137,6 +137,8 @@ function TemplatePictures({ template, product, gift, shop }: { template: FunnelT
       description: source.description,
       picture: source.picture,
       price: source.price,
+      kind: source.kind,
+      taxClass: source.taxClass,
       ...currentPrice(source.price, Date.now()),
     });
     const products = { [product.id]: shown(product), ...(gift ? { [gift.id]: shown(gift) } : {}) };

@@ -1,4 +1,4 @@
-import { type PictureInfo, quote, type Step, TAX_RATES_EU } from '@ruta/core';
+import { type PictureInfo, quoteProduct, type Step } from '@ruta/core';
 import type { CheckoutView, PageContext } from '@ruta/pages';
 import type { FunnelDetail, ShopView } from '../app/api';
 
@@ -12,29 +12,8 @@ export function studioContext(
   const { settings, brand } = shop;
   const product = step.productId ? (funnel.products[step.productId] ?? null) : null;
   const gift = funnel.giftId ? (funnel.products[funnel.giftId] ?? null) : null;
-  // The same quote() that the checkout and the server use, for a buyer at home, so that the preview shows true sums.
-  const sums = product
-    ? quote({
-        shop: settings,
-        taxTable: TAX_RATES_EU,
-        shippingTable: [],
-        lines: [
-          {
-            id: 'main',
-            productId: product.id,
-            name: product.name,
-            role: 'main',
-            kind: 'digital',
-            taxClass: 'standard',
-            weight: 0,
-            price: product.price,
-            quantity: 1,
-          },
-        ],
-        buyer: { country: settings.country, validTaxNumber: false },
-        now: Date.now(),
-      })
-    : null;
+  // The same sums that the checkout and the payment use, for a buyer at home, so that the preview shows true sums.
+  const sums = product ? quoteProduct(shop, product, settings.country, Date.now()) : null;
   const checkout: CheckoutView | null =
     sums && step.kind === 'checkout'
       ? {

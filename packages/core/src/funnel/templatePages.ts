@@ -256,7 +256,6 @@ export const SECTION_LIBRARY = {
   guarantee: { name: 'Guarantee', plan: (): SectionPlan => ({ name: 'Guarantee', width: 'narrow', columns: one(guarantee()) }) },
   footer: { name: 'Footer', plan: footer },
 } as const;
-export type LibrarySection = keyof typeof SECTION_LIBRARY;
 
 /** A new element of a type with words to start from. */
 export function newElement(type: ElementType, newId: NewId): PageElement {

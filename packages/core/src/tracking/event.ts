@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import type { Outcome } from '../funnel';
 import { idSchema } from '../ids';
 import { ModeSchema } from '../shop';
 
@@ -39,13 +38,6 @@ export const EventSchema = z.object({
   data: z.record(z.string(), z.unknown()).default({}),
 });
 export type TrackedEvent = z.infer<typeof EventSchema>;
-
-/** The kind of event that says a step was left by an outcome. */
-export const EVENT_OF_OUTCOME: Partial<Record<Outcome, EventKind>> = {
-  next: 'step.left',
-  submitted: 'lead.submitted',
-  paid: 'order.paid',
-};
 
 /** A visit ends after this long without an event. */
 export const VISIT_QUIET_MS = 30 * 60 * 1000;
