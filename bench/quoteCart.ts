@@ -18,7 +18,7 @@ const cart: QuoteInput = {
   taxTable: TAX_RATES_EU,
   shippingTable: [{ name: 'Europe', countries: ['PT', 'NL', 'DE'], rate: { kind: 'weight', bands: [{ upTo: null, amount: 490 }] } }],
   lines: [line('a', 'main', 'digital', 13_800), line('b', 'bump', 'physical', 2400), line('c', 'bump', 'physical', 1900), line('d', 'bump', 'digital', 1800)],
-  code: { code: 'LONGNIGHT', scope: { kind: 'order' }, discount: { kind: 'fixed', amount: 1000 } },
+  code: { code: 'LONGNIGHT', on: true, payments: 'first', scope: { kind: 'order' }, discount: { kind: 'fixed', amount: 1000 } },
   buyer: { country: 'NL', validTaxNumber: false },
   now: Date.UTC(2026, 0, 1),
 };

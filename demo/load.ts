@@ -3,12 +3,14 @@ import { writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { type Brand, type IdKind, makeId } from '@ruta/core';
+import { type Brand, CodeSchema, type IdKind, makeId } from '@ruta/core';
 import argon2 from 'argon2';
 import { eq, isNull } from 'drizzle-orm';
 import { pino } from 'pino';
 import sharp from 'sharp';
-import { createProduct, loadProduct, setProductFiles } from '../apps/server/src/catalog/store';
+import { createProduct, setProductFiles } from '../apps/server/src/catalog/service';
+import { loadProduct } from '../apps/server/src/catalog/store';
+import { saveCode } from '../apps/server/src/codes/store';
 import { readConfig } from '../apps/server/src/config';
 import { addDownloadContent, addPicture } from '../apps/server/src/files/store';
 import { createFunnel, publish, savePage } from '../apps/server/src/funnel/service';
@@ -16,12 +18,15 @@ import { loadFunnel } from '../apps/server/src/funnel/store';
 import { funnels } from '../apps/server/src/funnel/tables';
 import { outbox } from '../apps/server/src/outbox/tables';
 import { openServices } from '../apps/server/src/server';
-import { createShop } from '../apps/server/src/shop/store';
+import { createShop, saveShop } from '../apps/server/src/shop/store';
 import { users } from '../apps/server/src/team/tables';
-import { firstLightPdf, moonMonthPdf } from './files';
+import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './files';
 import { dressCheckout, dressOptIn } from './page';
 import { crescent, firstLight, moonCalendar, nightSky } from './pictures';
+import { club, darkMaps, eclipseGuide, redTorch, sketching, skyPlan, starWheel } from './productPictures';
+import { type SampleProduct, sampleProducts } from './products';
 import { replayTraffic } from './replay';
+import { SHIPPING, taxRates } from './tables';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const DAYS_OF_TRAFFIC = 120;
@@ -48,6 +53,7 @@ createShop(
   },
   brand,
 );
+saveShop(services.db, { taxTable: taxRates(), shippingTable: SHIPPING });
 services.db
   .insert(users)
   .values({
@@ -69,35 +75,73 @@ const draw = async (name: string, svg: string) => {
   return picture.id;
 };
 const month = new Date(Date.UTC(new Date(started).getUTCFullYear(), new Date(started).getUTCMonth(), 1));
-const [sky, moon, calendarPicture, coursePicture] = await Promise.all([
-  draw('night-sky.png', nightSky()),
-  draw('crescent.png', crescent()),
-  draw('moon-month.png', moonCalendar(month.getTime())),
-  draw('first-light.png', firstLight()),
-]);
+const drawings = {
+  sky: nightSky(),
+  moon: crescent(),
+  calendar: moonCalendar(month.getTime()),
+  course: firstLight(),
+  wheel: starWheel(),
+  torch: redTorch(),
+  guide: eclipseGuide(),
+  sketching: sketching(),
+  club: club(),
+  plan: skyPlan(),
+  maps: darkMaps(),
+};
+const pictures = Object.fromEntries(await Promise.all(Object.entries(drawings).map(async ([name, svg]) => [name, await draw(`${name}.png`, svg)]))) as Record<
+  keyof typeof drawings,
+  string
+>;
+const { sky, moon } = pictures;
 
-const calendar = createProduct(services, {
-  name: 'Moon Month, a printable calendar of the moon',
-  label: 'Moon Month (gift)',
-  description: 'Rise, set and phase for every night of the month, on one page for your wall.',
-  kind: 'digital',
-  taxClass: 'digital',
-  price: { kind: 'free' },
-  pictureId: calendarPicture,
-});
-setProductFiles(services, calendar.id, [
-  addDownloadContent(services, `Moon Month ${month.toISOString().slice(0, 7)}.pdf`, 'application/pdf', await moonMonthPdf(month)).id,
+const inputs = sampleProducts(started, pictures, newId);
+const products = Object.fromEntries(
+  (Object.keys(inputs) as SampleProduct[]).map((name) => {
+    moment.at += 60_000;
+    return [name, createProduct(services, inputs[name])];
+  }),
+) as Record<SampleProduct, ReturnType<typeof createProduct>>;
+const { calendar, course } = products;
+
+const pdf = (name: string, content: Buffer) => addDownloadContent(services, name, 'application/pdf', content).id;
+const give = (product: SampleProduct, ids: string[]) =>
+  setProductFiles(
+    services,
+    products[product].id,
+    ids.map((id) => ({ id, only: null })),
+  );
+const ECLIPSE = [
+  'Stand where the sky is widest, and be there an hour early.',
+  'Look through a filter until the last bright bead is gone. Then look with bare eyes, and only then.',
+  'Put the camera away for the first minute.',
+];
+give('calendar', [pdf(`Moon Month ${month.toISOString().slice(0, 7)}.pdf`, await moonMonthPdf(month))]);
+give('course', [pdf('First Light, week one.pdf', await firstLightPdf())]);
+give('guide', [
+  pdf('Eclipse Field Guide.pdf', await pagePdf('Eclipse Field Guide', ECLIPSE)),
+  addDownloadContent(services, 'Eclipse Field Guide.epub', 'application/epub+zip', guideEpub('Eclipse Field Guide', ECLIPSE)).id,
 ]);
-const course = createProduct(services, {
-  name: 'First Light, a six-week course for bare eyes',
-  label: 'First Light, course',
-  description: 'Six weeks, two evenings a week, no telescope. You will know your way around the whole sky, and it will stay with you.',
-  kind: 'digital',
-  taxClass: 'standard',
-  price: { kind: 'one-time', regular: 168_00, sale: { amount: 138_00, until: started + 9 * DAY_MS } },
-  pictureId: coursePicture,
-});
-setProductFiles(services, course.id, [addDownloadContent(services, 'First Light, week one.pdf', 'application/pdf', await firstLightPdf()).id]);
+const [fullSet] = products.sketching.editions;
+setProductFiles(services, products.sketching.id, [
+  { id: pdf('Moon, worksheets.pdf', await pagePdf('The moon in four evenings', ['Draw the edge first.', 'Shade from the terminator outwards.'])), only: null },
+  { id: addDownloadContent(services, 'Moon, listen and draw.wav', 'audio/wav', bellWav()).id, only: null },
+  {
+    id: pdf('Planets, worksheets.pdf', await pagePdf('Four planets', ['Venus: the phase.', 'Mars: one patch.', 'Jupiter: two bands.', 'Saturn: the gap.'])),
+    only: fullSet?.id ?? null,
+  },
+]);
+give('maps', [pdf('Dark Sky Map Pack.pdf', await pagePdf('Forty dark places', ['Each map shows the road, the horizon and where to park.']))]);
+saveCode(services, null, CodeSchema.parse({ code: 'LONGNIGHT', scope: { kind: 'order' }, discount: { kind: 'percent', percent: 15 } }));
+saveCode(
+  services,
+  null,
+  CodeSchema.parse({
+    code: 'FIRSTCLUB',
+    scope: { kind: 'products', productIds: [products.club.id] },
+    discount: { kind: 'fixed', amount: 4_00 },
+    limitPerBuyer: 1,
+  }),
+);
 
 const funnelId = createFunnel(services, {
   name: 'Moon Month to First Light',
@@ -111,6 +155,12 @@ for (const step of loadFunnel(services.db, funnelId).steps) {
   if (step.kind === 'checkout') savePage(services, step.id, { revision: step.revision, page: dressCheckout(step.draft, newId) });
 }
 publish(services, funnelId, null);
+for (const [name, slug, product] of [
+  ['Star Wheel', 'star-wheel', products.wheel],
+  ['Clear Skies Club', 'clear-skies-club', products.club],
+] as const) {
+  publish(services, createFunnel(services, { name, slug, template: 'straight-sale', productId: product.id }), null);
+}
 
 services.db.transaction((tx) =>
   replayTraffic({ ...services, db: tx }, moment, {

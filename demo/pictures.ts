@@ -1,11 +1,11 @@
 import { litMoon, moonPhase } from './moon';
 import { seeded } from './random';
 
-const MIDNIGHT = '#141B38';
-const CREAM = '#F6EFDC';
-const AMBER = '#E3A23A';
+export const MIDNIGHT = '#141B38';
+export const CREAM = '#F6EFDC';
+export const AMBER = '#E3A23A';
 
-function stars(seed: number, width: number, height: number, count: number): string {
+export function stars(seed: number, width: number, height: number, count: number): string {
   const random = seeded(seed);
   return Array.from({ length: count }, () => {
     const size = 0.6 + random() ** 4 * 2.6;
@@ -13,13 +13,13 @@ function stars(seed: number, width: number, height: number, count: number): stri
   }).join('');
 }
 
-function hills(width: number, height: number, base: number, fill: string, seed: number): string {
+export function hills(width: number, height: number, base: number, fill: string, seed: number): string {
   const random = seeded(seed);
   const points = Array.from({ length: 9 }, (_, i) => `${((width * i) / 8).toFixed(0)},${(height - base - random() * base * 0.9).toFixed(0)}`);
   return `<polygon points="0,${height} ${points.join(' ')} ${width},${height}" fill="${fill}"/>`;
 }
 
-const svg = (width: number, height: number, body: string) =>
+export const svg = (width: number, height: number, body: string) =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${body}</svg>`;
 
 /** A night sky over low hills, to stand behind words. */

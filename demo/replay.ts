@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { type EventKind, makeId, type Product, quoteProduct } from '@ruta/core';
+import { cartLine, type EventKind, makeId, type Product, quoteCart } from '@ruta/core';
 import { keepContact } from '../apps/server/src/contacts/store';
 import { loadFunnel } from '../apps/server/src/funnel/store';
 import { keepOpenOrder, markPaid } from '../apps/server/src/sales/fulfil';
@@ -41,7 +41,8 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
       cartId,
       visitorId: visitor.id,
       mode: 'live',
-      quote: quoteProduct(shop, product, lead.country, clock.now()),
+      quote: quoteCart(shop, { lines: [cartLine('main', 'main', product)], buyer: { country: lead.country } }, clock.now()),
+      codeId: null,
       buyer: { email: lead.email, firstName: lead.firstName, lastName: '', country: lead.country },
       campaign: past.campaign,
     });

@@ -2,7 +2,26 @@
 // `schemas` writes the JSON Schema of every command's input and output to docs/schemas/.
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { PageDocumentSchema, QuoteInputSchema, QuoteSchema, quote, WalkInputSchema, WalkSchema, walkFunnel } from '@ruta/core';
+import {
+  CodeSchema,
+  PageDocumentSchema,
+  ProductInputSchema,
+  type QuoteInput,
+  QuoteInputSchema,
+  QuoteSchema,
+  quote,
+  RefundInputSchema,
+  RefundSchema,
+  refund,
+  ScheduleInputSchema,
+  ScheduleSchema,
+  ShippingTableSchema,
+  schedule,
+  TaxTableSchema,
+  WalkInputSchema,
+  WalkSchema,
+  walkFunnel,
+} from '@ruta/core';
 import { z } from 'zod';
 
 interface Command {
@@ -12,7 +31,9 @@ interface Command {
 }
 
 const COMMANDS: Record<string, Command> = {
-  quote: { input: QuoteInputSchema, output: QuoteSchema, run: quote },
+  quote: { input: QuoteInputSchema, output: QuoteSchema, run: (input: QuoteInput) => quote(input) },
+  billing: { input: ScheduleInputSchema, output: ScheduleSchema, run: schedule },
+  refund: { input: RefundInputSchema, output: RefundSchema, run: refund },
   route: { input: WalkInputSchema, output: WalkSchema, run: walkFunnel },
 };
 
@@ -34,6 +55,10 @@ function writeSchemas(): void {
     write(`${name}-output`, command.output, 'output');
   }
   write('page', PageDocumentSchema, 'input');
+  write('product', ProductInputSchema, 'input');
+  write('code', CodeSchema, 'input');
+  write('tax-table', TaxTableSchema, 'input');
+  write('shipping-table', ShippingTableSchema, 'input');
 }
 
 const name = process.argv[2] ?? '';

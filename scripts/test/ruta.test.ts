@@ -32,6 +32,24 @@ describe('the command line', () => {
     expect(JSON.parse(stdout)).toMatchObject({ dueToday: 13_800, tax: 2395, lines: [{ unit: 13_800, net: 11_405 }] });
   });
 
+  it('lists every later charge with its date', () => {
+    const price = { kind: 'instalments', regular: 10_000, count: 3, interval: { every: 1, unit: 'month' } };
+    // bought on 31 January 2026 at 10:00 in Lisbon; 33.33, 33.33 and 33.34
+    const plan = { ...cart, lines: [{ ...cart.lines[0], price }], now: Date.UTC(2026, 0, 31, 10) };
+    const { dueToday, payments } = JSON.parse(ruta('billing', plan).stdout) as { dueToday: number; payments: Array<{ date: string; total: number }> };
+    expect([dueToday, ...payments.map((payment) => `${payment.date.slice(0, 16)} ${payment.total}`)]).toEqual([
+      3333,
+      '2026-02-28T10:00 3333',
+      '2026-03-31T10:00 3334',
+    ]);
+  });
+
+  it('returns money with its tax', () => {
+    const { stdout } = ruta('refund', { lines: [{ id: 'a', total: 119, tax: 19, refunded: 0 }], refund: [{ id: 'a', amount: 60 }] });
+    // 19 × 60 ÷ 119 = 9.58
+    expect(JSON.parse(stdout)).toMatchObject({ total: 60, tax: 10, net: 50, lines: [{ left: 59, taxLeft: 9 }] });
+  });
+
   it('walks a funnel with the answers given, and says why it ended', () => {
     const step = (id: string, kind: string) => ({ id: `stp_${id}`, kind, name: id, slug: id, productId: null });
     const route = (from: string, outcome: string, to: string) => ({
@@ -60,7 +78,9 @@ describe('the command line', () => {
     ['quote', '{', 'not valid JSON'],
     ['quote', { ...cart, lines: [] }, 'lines: There is nothing in the cart.'],
     ['quote', { ...cart, buyer: { country: 'XX' } }, 'buyer.country: Choose a country.'],
-    ['dance', {}, 'Say one of: quote, route'],
+    ['refund', { lines: [{ id: 'a', total: 100, tax: 19 }], refund: [{ id: 'a', amount: 101 }] }, 'refund.0.amount: Only 100 is left'],
+    ['billing', { ...cart, next: 0 }, 'next: '],
+    ['dance', {}, 'Say one of: quote, billing, refund, route'],
   ])('%s with bad input ends with 2 and says where', (command, input, message) => {
     const { status, stderr } = ruta(command, input);
     expect(status).toBe(2);

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import { enrol } from './connections/studyporch';
 import { makeMailer } from './mail/mailer';
 import { type OutboxRow, sendDue } from './outbox/outbox';
 import type { PaymentProvider } from './payments/provider';
@@ -14,7 +15,16 @@ export function startJobs(services: Services, provider: PaymentProvider): () => 
   let running: Promise<void> = Promise.resolve();
   let stopped = false;
 
-  const send = (row: OutboxRow) => (row.kind === 'mail' ? mailer.send(row) : voidCharge(row));
+  const send = (row: OutboxRow): Promise<void> => {
+    switch (row.kind) {
+      case 'mail':
+        return mailer.send(row);
+      case 'void-charge':
+        return voidCharge(row);
+      case 'course':
+        return enrol(services, row.payload);
+    }
+  };
 
   async function voidCharge(row: OutboxRow): Promise<void> {
     const charge = db

@@ -5,6 +5,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { catalogRoutes } from './catalog/routes';
 import { type Clock, systemClock } from './clock';
+import { codeRoutes } from './codes/routes';
 import { type Config, prepareDataDir } from './config';
 import { openSecrets } from './connections/secrets';
 import { connectQuayside } from './connections/service';
@@ -119,10 +120,13 @@ export function studioApp(services: Services): Express {
   });
   router.use(sessions(services));
   router.use('/uploads', uploadRoutes(services, guard));
+  // A file with thousands of products is larger than anything else that is sent.
+  router.use(['/products/import', '/codes/import'], express.json({ limit: '25mb' }));
   router.use(express.json({ limit: '2mb' }));
   teamRoutes(api, router, services);
   shopRoutes(api, services);
   catalogRoutes(api, services);
+  codeRoutes(api, services);
   funnelRoutes(api, services);
   salesRoutes(api, services);
   todayRoutes(api, services);

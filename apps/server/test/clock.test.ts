@@ -1,8 +1,9 @@
 import type { EventKind } from '@ruta/core';
-import { quoteProduct } from '@ruta/core';
+import { cartLine, quoteCart } from '@ruta/core';
 import type { Request, Response } from 'express';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { createProduct, setArchived, updateProduct } from '../src/catalog/store';
+import { createProduct, setArchived, updateProduct } from '../src/catalog/service';
+import { loadProduct } from '../src/catalog/store';
 import { createFunnel, publish, publishProblems, savePage, unpublishedChanges } from '../src/funnel/service';
 import { loadFunnel } from '../src/funnel/store';
 import { keepOpenOrder, markPaid } from '../src/sales/fulfil';
@@ -13,6 +14,7 @@ import { orderByToken } from '../src/site/orderView';
 import { handleTeamLink, isTeam, teamLink } from '../src/site/teamMark';
 import { funnelFigures } from '../src/tracking/report';
 import { makeEvent, visitorOf } from '../src/tracking/visitor';
+import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
 
 const MINUTE = 60_000;
@@ -23,15 +25,7 @@ let funnelId: string;
 let productId: string;
 beforeEach(() => {
   services = testServices();
-  productId = createProduct(services, {
-    name: 'First Light',
-    label: '',
-    description: '',
-    kind: 'service',
-    taxClass: 'standard',
-    price: { kind: 'one-time', regular: 12_300 },
-    pictureId: null,
-  }).id;
+  productId = createProduct(services, selling('First Light', { kind: 'one-time', regular: 12_300 }, { kind: 'service' })).id;
   funnelId = createFunnel(services, { name: 'Sale', template: 'straight-sale', productId });
 });
 afterEach(() => services.end());
@@ -54,9 +48,8 @@ function happens(kind: EventKind, visitorId: string, stepId: string, query: Reco
 }
 
 function sells(visitorId: string | null, email: string, cart: string) {
-  const product = services.db.query.products.findFirst({ where: (table, { eq }) => eq(table.id, productId) }).sync();
-  if (!product) throw new Error('no product');
-  const quote = quoteProduct(loadShop(services.db), product, 'PT', services.moment.at);
+  const line = cartLine('main', 'main', loadProduct(services.db, productId));
+  const quote = quoteCart(loadShop(services.db), { lines: [line], buyer: { country: 'PT' } }, services.moment.at);
   const order = keepOpenOrder(services.db, services, {
     funnelId,
     stepId: step('checkout'),
@@ -64,6 +57,7 @@ function sells(visitorId: string | null, email: string, cart: string) {
     visitorId,
     mode: 'live',
     quote,
+    codeId: null,
     buyer: { email, firstName: 'Ilse', lastName: '', country: 'PT' },
     campaign: null,
   });
@@ -174,17 +168,10 @@ describe('publishing', () => {
     const problems = () => publishProblems(services, loadFunnel(services.db, funnelId)).map(({ message, severity }) => `${severity}: ${message}`);
     // No processor is connected in this shop.
     expect(problems()).toEqual([expect.stringContaining('warning: No card processor is connected')]);
-    const product = {
-      name: 'First Light',
-      label: '',
-      description: '',
-      taxClass: 'standard' as const,
-      price: { kind: 'one-time' as const, regular: 100 },
-      pictureId: null,
-    };
-    updateProduct(services, productId, { ...product, kind: 'digital' });
-    expect(problems()).toEqual(expect.arrayContaining([expect.stringContaining('has no file to deliver')]));
-    updateProduct(services, productId, { ...product, kind: 'physical' });
+    const price = { kind: 'one-time' as const, regular: 100 };
+    updateProduct(services, productId, selling('First Light', price));
+    expect(problems()).toEqual(expect.arrayContaining([expect.stringContaining('has nothing to deliver')]));
+    updateProduct(services, productId, selling('First Light', price, { kind: 'physical' }));
     expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^stop: .+no shipping rates/)]));
     setArchived(services, productId, true);
     expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^stop: .+archived/)]));

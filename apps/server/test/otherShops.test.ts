@@ -55,7 +55,10 @@ describe('a shop', () => {
 
   it('is connected to the card processor once, and shows none of its secrets', async () => {
     const { seller, funnel } = await shopIn({ country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true }, 5000);
-    expect(await seller.read('/connections')).toMatchObject([{ provider: 'quayside', connected: true, reachable: true }]);
+    expect(await seller.read('/connections')).toMatchObject([
+      { provider: 'quayside', connected: true, reachable: true },
+      { provider: 'studyporch', connected: false },
+    ]);
     // Connecting again changes nothing, and no secret is ever shown.
     const [before] = await seller.read('/connections');
     const again = await seller.make('/connections/quayside', {});

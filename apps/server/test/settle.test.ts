@@ -1,16 +1,17 @@
-import { quoteProduct } from '@ruta/core';
+import { cartLine, type Product, quoteCart } from '@ruta/core';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { createProduct } from '../src/catalog/store';
+import { createProduct } from '../src/catalog/service';
 import { createFunnel } from '../src/funnel/service';
 import { loadFunnel } from '../src/funnel/store';
 import { outbox } from '../src/outbox/tables';
-import type { ChargeAnswer, ChargeRequest, PaymentProvider } from '../src/payments/provider';
+import type { ChargeAnswer, ChargeRequest, KeepAnswer, PaymentProvider } from '../src/payments/provider';
 import type { NewOrder } from '../src/sales/fulfil';
 import { outcomeOf, payCart, settle } from '../src/sales/pay';
 import { reconcile } from '../src/sales/reconcile';
 import { chargesOf, linesOf, loadOrder } from '../src/sales/store';
 import { charges, orders } from '../src/sales/tables';
 import { loadShop } from '../src/shop/store';
+import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
 
 let services: TestServices;
@@ -21,6 +22,7 @@ let answer: ChargeAnswer;
 let found: ChargeAnswer;
 
 const provider: PaymentProvider = {
+  keepMethod: async () => kept,
   charge: async (_mode, request) => {
     asked.push(request);
     return answer;
@@ -30,7 +32,10 @@ const provider: PaymentProvider = {
   void: async () => true,
   readWebhook: () => null,
 };
+const kept: KeepAnswer = { state: 'kept', method: 'qs_pm_1', last4: '0019' };
 const captured: ChargeAnswer = { state: 'captured', providerChargeId: 'qs_1', last4: '0019' };
+const quoteOf = (product: Product) =>
+  quoteCart(loadShop(services.db), { lines: [cartLine('main', 'main', product)], buyer: { country: 'PT' } }, services.moment.at);
 const pay = () => payCart(services, provider, cart, 'tok_1', () => 'http://127.0.0.1/return');
 
 beforeEach(() => {
@@ -38,15 +43,7 @@ beforeEach(() => {
   asked = [];
   answer = captured;
   found = { state: 'unknown-charge' };
-  const product = createProduct(services, {
-    name: 'First Light',
-    label: '',
-    description: '',
-    kind: 'digital',
-    taxClass: 'standard',
-    price: { kind: 'one-time', regular: 13_800 },
-    pictureId: null,
-  });
+  const product = createProduct(services, selling('First Light', { kind: 'one-time', regular: 13_800 }));
   const funnelId = createFunnel(services, { name: 'Sale', template: 'straight-sale', productId: product.id });
   const stepId = loadFunnel(services.db, funnelId).graph.steps.find((step) => step.kind === 'checkout')?.id ?? '';
   cart = {
@@ -55,7 +52,8 @@ beforeEach(() => {
     cartId: 'crt_000000001',
     visitorId: null,
     mode: 'live',
-    quote: quoteProduct(loadShop(services.db), product, 'PT', services.moment.at),
+    quote: quoteOf(product),
+    codeId: null,
     buyer: { email: 'ilse@moonmail.test', firstName: 'Ilse', lastName: '', country: 'PT' },
     campaign: null,
   };
@@ -153,16 +151,8 @@ describe('orders', () => {
   });
 
   it('of value 0 are paid without a charge, and tell nobody of a sale', async () => {
-    const free = createProduct(services, {
-      name: 'Gift',
-      label: '',
-      description: '',
-      kind: 'digital',
-      taxClass: 'standard',
-      price: { kind: 'free' },
-      pictureId: null,
-    });
-    cart = { ...cart, quote: quoteProduct(loadShop(services.db), free, 'PT', services.moment.at) };
+    const free = createProduct(services, selling('Gift', { kind: 'free' }));
+    cart = { ...cart, quote: quoteOf(free) };
     const { order, state } = await pay();
     expect(state).toBe('paid');
     expect(order.number).toBeNull();

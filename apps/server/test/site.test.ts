@@ -103,7 +103,7 @@ describe('what the studio is told', () => {
   it('is described for other programs', async () => {
     const document = await seller.read('/openapi.json');
     expect(document.openapi).toBe('3.1.0');
-    expect(document.paths['/api/products/{id}'].put.requestBody.content['application/json'].schema.properties).toHaveProperty('price');
+    expect(document.paths['/api/products/{id}'].put.requestBody.content['application/json'].schema.properties).toHaveProperty('editions');
   });
 
   it('today, begins with the next thing to do for a new shop and ends with nothing', async () => {

@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { OWNER, Seller } from './support/clients';
 import { Installation } from './support/installation';
+import { selling, sentProduct } from './support/products';
 
 let ruta: Installation;
 let seller: Seller;
@@ -39,7 +40,7 @@ describe('signing in', () => {
     expect(again.status).toBe(409);
   });
   it('wants the token of the sign-in, so that another site cannot act for the seller', async () => {
-    expect((await seller.json('/api/products', { name: 'X', price: { kind: 'free' } })).status).toBe(403);
+    expect((await seller.json('/api/products', sentProduct('X', { kind: 'free' }))).status).toBe(403);
     const elsewhere = await seller.request('/api/products', { method: 'POST', body: '{}', headers: { 'content-type': 'application/json', origin: ruta.site } });
     expect(elsewhere.status).toBe(403);
   });
@@ -55,14 +56,19 @@ describe('signing in', () => {
 });
 
 describe('the catalog', () => {
+  const price = 'editions.0.prices.0.price';
   it.each([
-    [{ name: '', price: { kind: 'free' } }, 'name', 'Give the product a name'],
-    [{ name: 'x'.repeat(121), price: { kind: 'free' } }, 'name', 'under 120'],
-    [{ name: 'A', price: { kind: 'one-time', regular: -5 } }, 'price.regular', 'above zero'],
-    [{ name: 'A', price: { kind: 'one-time', regular: 10.5 } }, 'price.regular', 'whole number'],
-    [{ name: 'A', price: { kind: 'one-time', regular: 100, sale: { amount: 200 } } }, 'price.sale.amount', 'below the regular'],
-    [{ name: 'A', price: { kind: 'one-time', regular: 100, sale: { amount: 50, from: 2, until: 1 } } }, 'price.sale.until', 'after it starts'],
-    [{ name: 'A', price: { kind: 'free' }, pictureId: 'fil_000000' }, 'pictureId', 'not uploaded'],
+    [sentProduct('', { kind: 'free' }), 'name', 'Give the product a name'],
+    [sentProduct('x'.repeat(121), { kind: 'free' }), 'name', 'under 120'],
+    [sentProduct('A', { kind: 'one-time', regular: -5 }), `${price}.regular`, 'above zero'],
+    [sentProduct('A', { kind: 'one-time', regular: 10.5 }), `${price}.regular`, 'whole number'],
+    [sentProduct('A', { kind: 'one-time', regular: 100, sale: { amount: 200 } }), `${price}.sale.amount`, 'below the regular'],
+    [sentProduct('A', { kind: 'one-time', regular: 100, sale: { amount: 50, from: 2, until: 1 } }), `${price}.sale.until`, 'after it starts'],
+    [sentProduct('A', { kind: 'free' }, { pictureIds: ['fil_000000'] }), 'pictureIds', 'not uploaded'],
+    [sentProduct('A', { kind: 'free' }, { editions: [] }), 'editions', 'at least one edition'],
+    [sentProduct('A', { kind: 'free' }, { editions: [{ id: 'edn_000001', prices: [] }] }), 'editions.0.prices', 'at least one price'],
+    [sentProduct('A', { kind: 'free' }, { contactEmail: 'nobody' }), 'contactEmail', 'e-mail address'],
+    [sentProduct('A', { kind: 'free' }, { confirmation: { kind: 'address', url: 'javascript:alert(1)' } }), 'confirmation.url', 'https://'],
   ])('refuses %j at %s', async (product, path, message) => {
     const response = await seller.send('/products', product);
     expect(response.status).toBe(400);
@@ -97,9 +103,9 @@ describe('the catalog', () => {
   });
 
   it('never changes what was sold when a price changes', async () => {
-    const product = await seller.make('/products', { name: 'Thing', price: { kind: 'one-time', regular: 100 } });
-    const changed = await seller.make(`/products/${product.id}`, { name: 'Thing', price: { kind: 'one-time', regular: 300 } }, 'PUT');
-    expect(changed.price.regular).toBe(300);
+    const product = await seller.make('/products', selling('Thing', { kind: 'one-time', regular: 100 }));
+    const changed = await seller.make(`/products/${product.id}`, selling('Thing', { kind: 'one-time', regular: 300 }), 'PUT');
+    expect(changed.editions[0].prices[0].price.regular).toBe(300);
     expect((await seller.make(`/products/${product.id}/archived`, { archived: true }, 'PUT')).archivedAt).not.toBeNull();
     expect((await seller.read('/products')).some((each: { id: string }) => each.id === product.id)).toBe(false);
   });
@@ -153,7 +159,7 @@ describe('funnels and pages', () => {
     await seller.make(`/funnels/${funnel.id}/publish`, {});
     expect(await title()).toBe('A new title');
     // Bound to the product, the page follows its price at once.
-    await seller.make(`/products/${funnel.productId}`, { name: 'First Light', price: { kind: 'one-time', regular: 22_200 } }, 'PUT');
+    await seller.make(`/products/${funnel.productId}`, selling('First Light', { kind: 'one-time', regular: 22_200 }), 'PUT');
     expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).toContain('€222');
   });
 

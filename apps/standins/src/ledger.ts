@@ -49,6 +49,10 @@ export interface Ledger {
   accounts: Account[];
   charges: Charge[];
   tokens: Record<string, { last4: string; behaviour: string }>;
+  /** Cards kept for later charges, by the processor's id of the method. */
+  methods: Record<string, { account: string; card: { last4: string; behaviour: string } }>;
+  schools: Array<{ id: string; name: string; token: string }>;
+  enrolments: Array<{ id: string; school: string; courseId: string; email: string; firstName: string; at: string }>;
   mails: Mail[];
   webhooks: WebhookAttempt[];
 }
@@ -61,7 +65,7 @@ export interface LedgerFile {
 
 /** Opens the ledger; without a file it lives in memory. */
 export function openLedger(file: string | null): LedgerFile {
-  const empty: Ledger = { accounts: [], charges: [], tokens: {}, mails: [], webhooks: [] };
+  const empty: Ledger = { accounts: [], charges: [], tokens: {}, methods: {}, schools: [], enrolments: [], mails: [], webhooks: [] };
   const data: Ledger = file && existsSync(file) ? { ...empty, ...(JSON.parse(readFileSync(file, 'utf8')) as Ledger) } : empty;
   let timer: NodeJS.Timeout | null = null;
   const flush = () => {

@@ -6,6 +6,7 @@ import { openLedger } from './ledger';
 import { mailboxRoutes, mailServer } from './mailbox/mailbox';
 import { TEST_CARDS } from './quayside/cards';
 import { quayside } from './quayside/routes';
+import { studyporch } from './studyporch/routes';
 
 export interface RunningStandins {
   stop: () => Promise<void>;
@@ -17,12 +18,13 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
   const app = express().disable('x-powered-by');
   const cards = quayside(ledger, config);
   app.use('/quayside', cards.router);
+  app.use('/studyporch', studyporch(ledger));
   app.use('/mailbox', mailboxRoutes(ledger));
   app.get('/health', (_request, response) => {
     response.json({ status: 'ok' });
   });
   app.get('/', (_request, response) => {
-    const { mails, charges, webhooks } = ledger.data;
+    const { mails, charges, webhooks, enrolments } = ledger.data;
     response.type('html').send(
       page(
         'Stand-ins: what they received',
@@ -50,6 +52,10 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
 <h2>Quayside: webhooks sent</h2>${table(
           ['When', 'Message', 'Type', 'Answer'],
           webhooks.slice(0, 50).map((hook) => [hook.at, hook.id, hook.type, hook.status]),
+        )}
+<h2>Studyporch: enrolments</h2>${table(
+          ['When', 'Course', 'Who'],
+          enrolments.slice(0, 50).map((one) => [one.at, one.courseId, one.email]),
         )}
 <h2>Quayside: test cards</h2><p class="note">Any expiry date in the future and any three digits as code.</p>${table(
           ['Number', 'What it does'],

@@ -7,7 +7,7 @@ import { setAt } from '../src/page/words';
 import { fromEditor, toEditor } from '../src/page/wordsDocument';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
-const page = optInPage({ name: 'Gift', pictureId: null }, newId);
+const page = optInPage({ name: 'Gift', pictureIds: [] }, newId);
 const headline = allElements(page).find((element) => element.type === 'headline');
 const headlineId = headline?.id ?? '';
 const reduce = editorSlice.reducer;

@@ -1,5 +1,7 @@
+export * from './billing';
 export * from './catalog';
 export * from './conditions';
+export * from './formats';
 export * from './funnel';
 export * from './ids';
 export * from './money';

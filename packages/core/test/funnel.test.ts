@@ -96,8 +96,8 @@ describe('routes', () => {
 });
 
 describe('templates', () => {
-  const product = { id: newId('product'), name: 'First Light, a course', kind: 'digital' as const, pictureId: null };
-  const gift = { id: newId('product'), name: 'Moon Month', pictureId: null };
+  const product = { id: newId('product'), name: 'First Light, a course', kind: 'digital' as const, pictureIds: [] };
+  const gift = { id: newId('product'), name: 'Moon Month', pictureIds: [] };
 
   it.each(['straight-sale', 'gift-first'] as const)('%s draws every page, each valid and bound to its product', (template) => {
     const { graph, pages } = drawFunnel(template, { product, gift: template === 'gift-first' ? gift : undefined }, newId);

@@ -20,7 +20,7 @@ import {
 } from '../src';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
-const page = salesPage({ name: 'Course', pictureId: null }, newId);
+const page = salesPage({ name: 'Course', pictureIds: [] }, newId);
 
 /** Some operation that fits the page as it stands. */
 function someOperation(current: PageDocument, choice: number, a: number, b: number): Operation | null {

@@ -2,10 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   allCountries,
-  applyCode,
   COUNTRY_CODES,
-  type Code,
-  type CodeLine,
   findTaxRow,
   type QuoteInput,
   quote,
@@ -117,39 +114,6 @@ describe('shipping', () => {
     ['US', undefined, 1, 1, null],
   ])('to %s %s, %d g, value %d costs %s', (country, region, grams, value, cost) => {
     expect(shippingCost(table, { country, region }, grams, value)?.amount ?? null).toBe(cost);
-  });
-});
-
-describe('a discount code', () => {
-  const lines: CodeLine[] = [
-    { role: 'main', productId: 'course', amount: 13_800 },
-    { role: 'bump', productId: 'wheel', amount: 2400 },
-    { role: 'upsell', productId: 'sketching', amount: 7200 },
-  ];
-  const code = (changes: Partial<Code>): Code => ({ code: 'X', scope: { kind: 'order' }, discount: { kind: 'percent', percent: 10 }, ...changes });
-  it.each<[Partial<Code>, number[]]>([
-    [{}, [1380, 240, 720]],
-    [{ scope: { kind: 'main' } }, [1380, 0, 0]],
-    [{ scope: { kind: 'products', productIds: ['wheel', 'sketching'] } }, [0, 240, 720]],
-    // A fixed code leaves upsells out: 1000 × 138 ÷ 162 = 851.85, 1000 × 24 ÷ 162 = 148.15
-    [{ discount: { kind: 'fixed', amount: 1000 } }, [852, 148, 0]],
-    // More than there is takes all there is, and no more.
-    [{ discount: { kind: 'fixed', amount: 99_000 }, scope: { kind: 'main' } }, [13_800, 0, 0]],
-    // 12.5 % of 24.00 = 3.00; of 138.00 = 17.25; of 72.00 = 9.00
-    [{ discount: { kind: 'percent', percent: 12.5 } }, [1725, 300, 900]],
-  ])('%j takes %j', (changes, perLine) => {
-    expect(applyCode(code(changes), lines, NOW)).toEqual({ applied: true, perLine });
-  });
-  it.each<[Partial<Code>, string]>([
-    [{ from: NOW + 1 }, 'not valid yet'],
-    [{ until: NOW }, 'has ended'],
-    [{ minimum: 23_401 }, 'minimum'],
-    [{ scope: { kind: 'products', productIds: ['torch'] } }, 'other products'],
-  ])('%j does not apply, and says why', (changes, reason) => {
-    expect(applyCode(code(changes), lines, NOW)).toMatchObject({ applied: false, perLine: [0, 0, 0], reason: expect.stringContaining(reason) });
-  });
-  it('reaches its minimum at equality, measured before the code', () => {
-    expect(applyCode(code({ minimum: 23_400 }), lines, NOW).applied).toBe(true);
   });
 });
 

@@ -1,53 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyOfferDiscount, currentPrice, type QuoteInput, QuoteInputSchema, quote, TAX_RATES_EU } from '../src';
+import { applyOfferDiscount, currentPrice, type QuoteLineInput as LineInput, QuoteInputSchema, quote } from '../src';
+import { code, input, line, NOW, wheel } from './support/cart';
 
-const NOW = Date.UTC(2026, 2, 15, 12);
 const HOUR = 3_600_000;
-
-type LineInput = QuoteInput['lines'][number];
-
-function line(changes: Partial<LineInput> = {}): LineInput {
-  return {
-    id: 'a',
-    productId: 'course',
-    name: 'Course',
-    role: 'main',
-    kind: 'digital',
-    taxClass: 'standard',
-    weight: 0,
-    price: { kind: 'one-time', regular: 13_800 },
-    quantity: 1,
-    ...changes,
-  };
-}
-
-function input(changes: Partial<QuoteInput> = {}): QuoteInput {
-  return {
-    shop: { currency: 'EUR', country: 'PT', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
-    taxTable: TAX_RATES_EU,
-    shippingTable: [
-      {
-        name: 'Europe',
-        countries: ['PT', 'NL', 'DE'],
-        rate: {
-          kind: 'weight',
-          bands: [
-            { upTo: 250, amount: 490 },
-            { upTo: null, amount: 890 },
-          ],
-        },
-        freeFrom: 10_000,
-      },
-    ],
-    lines: [line()],
-    buyer: { country: 'NL', validTaxNumber: false },
-    now: NOW,
-    ...changes,
-  };
-}
-
-const wheel = line({ id: 'b', productId: 'wheel', name: 'Wheel', role: 'bump', kind: 'physical', weight: 120, price: { kind: 'one-time', regular: 2400 } });
 
 describe('the price of one unit', () => {
   const price = { kind: 'one-time', regular: 16_800, sale: { amount: 13_800, from: NOW, until: NOW + HOUR } } as const;
@@ -111,19 +67,19 @@ describe('a quote', () => {
 
   it('takes a percent code per line and a fixed code over all lines', () => {
     // 10 % of 138.00 = 13.80 and of 24.00 = 2.40
-    const percent = quote(input({ lines: [line(), wheel], code: { code: 'TEN', scope: { kind: 'order' }, discount: { kind: 'percent', percent: 10 } } }));
+    const percent = quote(input({ lines: [line(), wheel], code: code({ percent: 10 }) }));
     expect(percent.lines.map((each) => each.codeDiscount)).toEqual([1380, 240]);
     // 10.00 over 138.00 : 24.00 = 851.85 and 148.15 → 8.52 and 1.48; due 162.00 − 10.00, post free from 100.00
-    const fixed = quote(input({ lines: [line(), wheel], code: { code: 'TENNER', scope: { kind: 'order' }, discount: { kind: 'fixed', amount: 1000 } } }));
+    const fixed = quote(input({ lines: [line(), wheel], code: code({ fixed: 1000 }) }));
     expect(fixed.lines.map((each) => each.codeDiscount)).toEqual([852, 148]);
     expect(fixed.dueToday).toBe(15_200);
   });
 
   it('says why a code does not apply', () => {
-    const late = quote(input({ code: { code: 'OLD', scope: { kind: 'order' }, discount: { kind: 'fixed', amount: 100 }, until: NOW } }));
+    const late = quote(input({ code: code({ fixed: 100 }, { until: NOW }) }));
     expect(late.code).toMatchObject({ applied: false, reason: 'This code has ended.' });
     expect(late.dueToday).toBe(13_800);
-    const other = quote(input({ code: { code: 'X', scope: { kind: 'products', productIds: ['wheel'] }, discount: { kind: 'percent', percent: 50 } } }));
+    const other = quote(input({ code: code({ percent: 50 }, { scope: { kind: 'products', productIds: ['wheel'] } }) }));
     expect(other.code).toMatchObject({ applied: false, discount: 0 });
   });
 
@@ -158,7 +114,7 @@ describe('every quote', () => {
         lines,
         shop: { currency: 'EUR', country: 'PT', timeZone: 'Europe/Lisbon', pricesIncludeTax: inclusive },
         buyer: { country, validTaxNumber: business },
-        ...(percent === undefined ? {} : { code: { code: 'C', scope: { kind: 'order' }, discount: { kind: 'percent', percent } } }),
+        ...(percent === undefined ? {} : { code: code({ percent }) }),
       }),
     );
 

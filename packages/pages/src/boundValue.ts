@@ -11,7 +11,7 @@ export function boundText(value: BoundValue, context: PageContext): string | und
     case 'product.description':
       return product?.description;
     case 'product.price':
-      return product ? money(product.current) : undefined;
+      return product?.price;
     case 'product.regularPrice':
       return product?.onSale ? money(product.regular) : '';
     case 'gift.name':

@@ -1,15 +1,23 @@
 import type { Action, BoundValue, Brand, PageDocument, PictureInfo, Quote, Words } from '@ruta/core';
 import type { ReactNode } from 'react';
 import { createContext, useContext } from 'react';
+import type { ShownProduct } from './shownProduct';
 
-export interface ShownProduct {
+/** One way to buy what a checkout sells. */
+export interface CheckoutOption {
+  /** Id of the price. */
+  id: string;
+  /** The edition's name; empty where there is only one. */
+  edition: string;
+  /** The price's own name; empty where the seller gave none. */
   name: string;
+  /** `€138`, `4 × €45 a month`. */
+  price: string;
   description: string;
-  picture: PictureInfo | null;
-  /** Minor units. */
-  current: number;
-  regular: number;
-  onSale: boolean;
+  /** What the buyer may choose to pay, in words; null where the price is fixed. */
+  chooses: string | null;
+  /** How many are left, if that is few enough to say; 0 is sold out. */
+  left: number | null;
 }
 
 /** The state of a checkout as a buyer sees it. */
@@ -24,6 +32,13 @@ export interface CheckoutView {
   /** Said above the form: a declined card, a changed total. */
   message: string | null;
   countries: Array<{ code: string; name: string }>;
+  /** Regions that taxes or rates tell apart, by country. */
+  regions: Array<{ country: string; name: string; regions: string[] }>;
+  options: CheckoutOption[];
+  /** A card is needed: for what is due today, or for what is due later. */
+  needsCard: boolean;
+  /** Something is sent by post. */
+  needsAddress: boolean;
   cardFields: { url: string; origin: string } | null;
   testMode: boolean;
   /** An order this buyer has already paid from here. */
@@ -35,6 +50,10 @@ export interface OrderView {
   number: string;
   quote: Quote;
   downloads: Array<{ name: string; size: string; url: string; from: string }>;
+  links: Array<{ words: string; url: string; from: string }>;
+  keys: Array<{ value: string; from: string }>;
+  /** The products' own words and buttons after the purchase. */
+  confirmations: Array<{ text: string; buttonWords: string; buttonUrl: string }>;
 }
 
 /** Everything a page shows that is not in its document. */

@@ -3,4 +3,5 @@ export * from './context';
 export { fontFaces, fontFiles, pageCss } from './css';
 export { QuoteTable } from './elements/QuoteTable';
 export { PageView } from './PageView';
+export * from './shownProduct';
 export { PlainWords } from './WordsView';

@@ -20,8 +20,8 @@ const picture = { id: 'fil_000000000001', width: 900, height: 600, widths: [480,
 const context: PageContext = {
   brand: DEFAULT_BRAND,
   shop: { name: 'Perigee Lane', email: 'ines@perigeelane.test', currency: 'EUR' },
-  product: { name: 'First Light', description: 'Six weeks.', picture, current: 13_800, regular: 16_800, onSale: true },
-  gift: { name: 'Moon Month', description: '', picture: null, current: 0, regular: 0, onSale: false },
+  product: { name: 'First Light', description: 'Six weeks.', picture, price: '€138', otherPrices: [], current: 13_800, regular: 16_800, onSale: true },
+  gift: { name: 'Moon Month', description: '', picture: null, price: 'Free', otherPrices: [], current: 0, regular: 0, onSale: false },
   buyer: null,
   pictures: {},
   assetBase: '',
@@ -140,6 +140,12 @@ describe('orders', () => {
       pricesIncludeTax: true,
       taxCountry: 'US',
       reverseCharge: false,
+      taxNumber: null,
+      orderTotal: 0,
+      later: [],
+      endless: false,
+      dueLater: 0,
+      total: 13_800,
       lines: [],
       shipping: null,
       code: null,
@@ -149,8 +155,16 @@ describe('orders', () => {
       dueToday: 13_800,
       problems: [],
     };
-    const order = { number: '1001', quote, downloads: files };
+    const order = {
+      number: '1001',
+      quote,
+      downloads: files,
+      links: [],
+      keys: [{ value: 'SKY-1234', from: 'First Light' }],
+      confirmations: [{ text: 'Go outside.', buttonWords: 'Say hello', buttonUrl: 'https://porch.test' }],
+    };
     expect(html(made('downloads'), { order })).toContain('href="/d/grt_1?until=1&amp;signature=x" download="">week one.pdf</a>');
+    expect(html(made('downloads'), { order })).toMatch(/Go outside\..*href="https:\/\/porch\.test".*SKY-1234/);
     expect(html(made('receipt'), { order })).toContain('Paid, order 1001');
   });
   it('say so where nothing is on sale', () => {

@@ -8,7 +8,16 @@ const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandom
 const context: PageContext = {
   brand: DEFAULT_BRAND,
   shop: { name: 'Shop & Sons', email: 'shop@shop.test', currency: 'EUR' },
-  product: { name: '<b>Course</b>', description: 'All of it', picture: null, current: 13_800, regular: 16_800, onSale: true },
+  product: {
+    name: '<b>Course</b>',
+    description: 'All of it',
+    picture: null,
+    price: '€138',
+    otherPrices: ['4 × €45 a month'],
+    current: 13_800,
+    regular: 16_800,
+    onSale: true,
+  },
   gift: null,
   buyer: null,
   pictures: {},
@@ -28,7 +37,7 @@ const options = {
 const html = (page: PageDocument, changes: Partial<PageContext> = {}) => renderPage(page, { ...context, ...changes }, options);
 
 describe('a rendered page', () => {
-  const page = salesPage({ name: 'Course', pictureId: null }, newId);
+  const page = salesPage({ name: 'Course', pictureIds: [] }, newId);
   it('fills bound values in and lets nothing out of its place', () => {
     const text = html(page);
     expect(text).toContain('&lt;b&gt;Course&lt;/b&gt;');
@@ -95,7 +104,7 @@ describe('a rendered checkout', () => {
       buyer: { country: 'PT', validTaxNumber: false },
       now: 0,
     });
-    const text = html(checkoutPage({ name: 'Course', pictureId: null }, newId), {
+    const text = html(checkoutPage({ name: 'Course', pictureIds: [] }, newId), {
       checkout: {
         actionUrl: '/pay/stp_1',
         quoteUrl: '',
@@ -106,6 +115,10 @@ describe('a rendered checkout', () => {
         errors: { email: 'Enter an e-mail address.' },
         message: 'Look again',
         countries: [{ code: 'PT', name: 'Portugal' }],
+        regions: [],
+        options: [],
+        needsCard: true,
+        needsAddress: false,
         cardFields: { url: 'http://processor.test/fields?key=1', origin: 'http://processor.test' },
         testMode: false,
         paidOrder: null,

@@ -1,20 +1,35 @@
 import type { Product, ProductFile, ProductInput } from '@ruta/core';
-import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { findPictures } from '../files/store';
 import { files } from '../files/tables';
-import { fieldRefusal, notFound } from '../http/problem';
-import { newId } from '../ids';
-import type { Services } from '../services';
+import { notFound } from '../http/problem';
 import { productFiles, products } from './tables';
 
-/** All products that are not archived, newest first. */
-export function listProducts(db: Db): Product[] {
-  return withFiles(db, db.select().from(products).where(isNull(products.archivedAt)).orderBy(desc(products.createdAt)).all());
+export type ProductRow = typeof products.$inferSelect;
+
+/** Products, newest first; archived ones only if asked for. */
+export function listProducts(db: Db, archived = false): Product[] {
+  const query = db.select().from(products).orderBy(desc(products.createdAt), desc(products.id)).$dynamic();
+  return complete(db, (archived ? query : query.where(isNull(products.archivedAt))).all());
 }
 
 export function findProduct(db: Db, id: string): Product | undefined {
-  return withFiles(db, db.select().from(products).where(eq(products.id, id)).all())[0];
+  return complete(db, db.select().from(products).where(eq(products.id, id)).all())[0];
+}
+
+/** Products by their ids, archived ones included; ids that are not known are left out. */
+export function findProducts(db: Db, ids: readonly string[]): Product[] {
+  return ids.length === 0
+    ? []
+    : complete(
+        db,
+        db
+          .select()
+          .from(products)
+          .where(inArray(products.id, [...ids]))
+          .all(),
+      );
 }
 
 /** @throws Refusal 404 if there is no such product */
@@ -24,87 +39,50 @@ export function loadProduct(db: Db, id: string): Product {
   return product;
 }
 
-export function createProduct(services: Pick<Services, 'db' | 'clock'>, input: ProductInput): Product {
-  const { db, clock } = services;
-  checkPicture(db, input);
-  const now = clock.now();
-  const row = { ...input, id: newId(clock, 'product'), archivedAt: null, createdAt: now, updatedAt: now };
-  db.insert(products).values(row).run();
-  return loadProduct(db, row.id);
+export function insertProduct(db: Db, id: string, input: ProductInput, now: number): void {
+  db.insert(products)
+    .values({ ...input, id, archivedAt: null, createdAt: now, updatedAt: now })
+    .run();
 }
 
-/** Changes a product. Past orders keep what they were sold at. */
-export function updateProduct(services: Pick<Services, 'db' | 'clock'>, id: string, input: ProductInput): Product {
-  const { db, clock } = services;
-  loadProduct(db, id);
-  checkPicture(db, input);
+export function saveProduct(db: Db, id: string, changes: Partial<ProductRow>, now: number): void {
   db.update(products)
-    .set({ ...input, updatedAt: clock.now() })
+    .set({ ...changes, updatedAt: now })
     .where(eq(products.id, id))
     .run();
-  return loadProduct(db, id);
 }
 
-/** Takes a product out of lists, or puts it back. What was sold stays as it was. */
-export function setArchived(services: Pick<Services, 'db' | 'clock'>, id: string, archived: boolean): Product {
-  loadProduct(services.db, id);
-  services.db
-    .update(products)
-    .set({ archivedAt: archived ? services.clock.now() : null })
-    .where(eq(products.id, id))
-    .run();
-  return loadProduct(services.db, id);
+/** One file of a product and what it comes with. */
+export interface FileChoice {
+  id: string;
+  only: string | null;
 }
 
-/** Sets the files that buyers receive, in order. @throws Refusal 400 if one is not a stored download */
-export function setProductFiles(services: Pick<Services, 'db' | 'clock'>, id: string, fileIds: string[]): Product {
-  const { db } = services;
-  loadProduct(db, id);
-  const known =
-    fileIds.length === 0
-      ? []
-      : db
-          .select()
-          .from(files)
-          .where(and(inArray(files.id, fileIds), eq(files.kind, 'download')))
-          .all();
-  if (known.length !== new Set(fileIds).size) throw fieldRefusal('fileIds', 'One of these files was not uploaded.');
-  db.transaction((tx) => {
-    tx.delete(productFiles).where(eq(productFiles.productId, id)).run();
-    for (const [position, fileId] of fileIds.entries()) tx.insert(productFiles).values({ productId: id, fileId, position }).run();
-  });
-  return loadProduct(db, id);
+/** Sets the files that buyers receive, in order. */
+export function replaceFiles(db: Db, productId: string, chosen: readonly FileChoice[]): void {
+  db.delete(productFiles).where(eq(productFiles.productId, productId)).run();
+  for (const [position, { id: fileId, only }] of chosen.entries()) db.insert(productFiles).values({ productId, fileId, position, only }).run();
 }
 
-function checkPicture(db: Db, input: ProductInput): void {
-  if (!input.pictureId) return;
-  const picture = db
-    .select()
-    .from(files)
-    .where(and(eq(files.id, input.pictureId), eq(files.kind, 'picture')))
-    .get();
-  if (!picture) throw fieldRefusal('pictureId', 'This picture was not uploaded.');
-}
-
-function withFiles(db: Db, rows: Array<typeof products.$inferSelect>): Product[] {
+function complete(db: Db, rows: ProductRow[]): Product[] {
   if (rows.length === 0) return [];
+  const ids = rows.map((row) => row.id);
   const linked = db
-    .select({ productId: productFiles.productId, id: files.id, name: files.name, bytes: files.bytes, contentType: files.contentType })
+    .select({ productId: productFiles.productId, id: files.id, name: files.name, bytes: files.bytes, contentType: files.contentType, only: productFiles.only })
     .from(productFiles)
     .innerJoin(files, eq(files.id, productFiles.fileId))
-    .where(
-      inArray(
-        productFiles.productId,
-        rows.map((row) => row.id),
-      ),
-    )
+    .where(ids.length > 500 ? undefined : inArray(productFiles.productId, ids))
     .orderBy(asc(productFiles.position))
     .all();
   const byProduct = new Map<string, ProductFile[]>();
-  for (const { productId, ...file } of linked) byProduct.set(productId, [...(byProduct.get(productId) ?? []), file]);
+  for (const { productId, ...file } of linked) {
+    const list = byProduct.get(productId);
+    if (list) list.push(file);
+    else byProduct.set(productId, [file]);
+  }
   const pictures = findPictures(
     db,
-    rows.flatMap((row) => row.pictureId ?? []),
+    rows.flatMap((row) => row.pictureIds),
   );
-  return rows.map((row) => ({ ...row, picture: pictures[row.pictureId ?? ''] ?? null, files: byProduct.get(row.id) ?? [] }));
+  return rows.map((row) => ({ ...row, pictures: row.pictureIds.flatMap((id) => pictures[id] ?? []), files: byProduct.get(row.id) ?? [] }));
 }

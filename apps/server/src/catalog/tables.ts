@@ -1,6 +1,8 @@
-import type { Price, ProductKind, TaxClass } from '@ruta/core';
-import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { Confirmation, Delivery, Product, ProductKind, ProductStatus, TaxClass } from '@ruta/core';
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { files } from '../files/tables';
+
+const json = <T>() => text({ mode: 'json' }).$type<T>().notNull();
 
 export const products = sqliteTable(
   'products',
@@ -8,11 +10,27 @@ export const products = sqliteTable(
     id: text().primaryKey(),
     name: text().notNull(),
     label: text().notNull(),
+    /** Simple HTML, cleaned before it is kept. */
     description: text().notNull(),
+    included: json<string[]>(),
     kind: text().$type<ProductKind>().notNull(),
     taxClass: text().$type<TaxClass>().notNull(),
-    price: text({ mode: 'json' }).$type<Price>().notNull(),
-    pictureId: text().references(() => files.id),
+    status: text().$type<ProductStatus>().notNull(),
+    /** The first one leads. */
+    pictureIds: json<string[]>(),
+    previewUrl: text().notNull(),
+    refundPolicy: text().notNull(),
+    contactEmail: text().notNull(),
+    confirmation: json<Confirmation>(),
+    buyAgain: integer({ mode: 'boolean' }).notNull(),
+    alone: integer({ mode: 'boolean' }).notNull(),
+    categories: json<string[]>(),
+    tags: json<string[]>(),
+    editions: json<Product['editions']>(),
+    bundle: json<Product['bundle']>(),
+    delivery: json<Delivery>(),
+    closesAt: integer(),
+    leadTo: json<Product['leadTo']>(),
     archivedAt: integer(),
     createdAt: integer().notNull(),
     updatedAt: integer().notNull(),
@@ -30,6 +48,29 @@ export const productFiles = sqliteTable(
       .notNull()
       .references(() => files.id),
     position: integer().notNull(),
+    /** Id of the edition or price the file comes with; null for all. */
+    only: text(),
   },
   (table) => [primaryKey({ columns: [table.productId, table.fileId] })],
+);
+
+/** Licence keys: pasted ones wait here until they are sold; generated ones are written when they are. */
+export const licenceKeys = sqliteTable(
+  'licence_keys',
+  {
+    id: text().primaryKey(),
+    productId: text()
+      .notNull()
+      .references(() => products.id),
+    value: text().notNull(),
+    /** The order and line it was given to; null while it waits. Without a foreign key, since lines point at products. */
+    orderId: text(),
+    lineId: text(),
+    createdAt: integer().notNull(),
+  },
+  (table) => [
+    // A key is never kept, and so never given, twice.
+    uniqueIndex('licence_keys_value').on(table.productId, table.value),
+    index('licence_keys_order').on(table.orderId),
+  ],
 );

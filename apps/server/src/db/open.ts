@@ -22,9 +22,11 @@ export function openDb(file: string, migrations: string): OpenDb {
   const raw = new Database(file);
   raw.pragma('journal_mode = WAL');
   raw.pragma('synchronous = FULL');
-  raw.pragma('foreign_keys = ON');
   raw.pragma('busy_timeout = 5000');
   const db = drizzle(raw, { schema: tables, casing: 'snake_case' });
+  // A migration that rebuilds a table drops it for a moment, which foreign keys would take for deleting its rows.
+  raw.pragma('foreign_keys = OFF');
   migrate(db, { migrationsFolder: migrations });
+  raw.pragma('foreign_keys = ON');
   return { db, raw, close: () => raw.close() };
 }

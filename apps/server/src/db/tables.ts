@@ -1,4 +1,5 @@
 export * from '../catalog/tables';
+export * from '../codes/tables';
 export * from '../connections/tables';
 export * from '../contacts/tables';
 export * from '../files/tables';

@@ -1,20 +1,11 @@
-import {
-  FunnelFiguresSchema,
-  GraphSchema,
-  PageDocumentSchema,
-  PictureInfoSchema,
-  PriceSchema,
-  ProductKindSchema,
-  stopsInOrder,
-  TaxClassSchema,
-} from '@ruta/core';
+import { FunnelFiguresSchema, GraphSchema, PageDocumentSchema, PictureInfoSchema, ProductSchema, stopsInOrder } from '@ruta/core';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { findProduct } from '../catalog/store';
+import { findProducts } from '../catalog/store';
 import { findPictures } from '../files/store';
 import type { Api } from '../http/api';
 import type { Services } from '../services';
-import { pictureIds, shownProduct, stepPath } from '../site/context';
+import { pictureIds, stepPath } from '../site/context';
 import { currentUser } from '../team/access';
 import { funnelFigures } from '../tracking/report';
 import {
@@ -43,19 +34,6 @@ const FunnelRowSchema = z.object({
   figures: FunnelFiguresSchema,
 });
 
-const ShownProductSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  description: z.string(),
-  picture: PictureInfoSchema.nullable(),
-  current: z.int(),
-  regular: z.int(),
-  onSale: z.boolean(),
-  price: PriceSchema,
-  kind: ProductKindSchema,
-  taxClass: TaxClassSchema,
-});
-
 const FunnelDetailSchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -69,7 +47,7 @@ const FunnelDetailSchema = z.object({
   changes: z.object({ stepIds: z.array(z.string()), settings: z.boolean() }),
   problems: z.array(z.object({ stepId: z.string().nullable(), message: z.string(), severity: z.enum(['stop', 'warning']) })),
   addresses: z.record(z.string(), z.string()),
-  products: z.record(z.string(), ShownProductSchema),
+  products: z.record(z.string(), ProductSchema).describe('What the stops sell and give, and the parts of bundles'),
   publications: z.array(z.object({ version: z.int(), at: z.int() })),
 });
 
@@ -87,13 +65,15 @@ export function funnelRoutes(api: Api, services: Services): void {
   const detail = (id: string): z.infer<typeof FunnelDetailSchema> => {
     const state = loadFunnel(db, id);
     const { funnel, graph, published } = state;
-    const now = clock.now();
     const productIds = [...new Set([...graph.steps.flatMap((step) => step.productId ?? []), ...(funnel.giftId ? [funnel.giftId] : [])])];
-    const products = productIds.flatMap((productId) => {
-      const product = findProduct(db, productId);
-      const shown = product && shownProduct(product, now);
-      return product && shown ? [[productId, { id: productId, ...shown, price: product.price, kind: product.kind, taxClass: product.taxClass }] as const] : [];
-    });
+    const named = findProducts(db, productIds);
+    const products = [
+      ...named,
+      ...findProducts(
+        db,
+        named.flatMap((product) => product.bundle.map((part) => part.productId)),
+      ),
+    ];
     const publication = { snapshot: { slug: funnel.slug, graph } } as Parameters<typeof stepPath>[0]['publication'];
     return {
       id,
@@ -107,7 +87,7 @@ export function funnelRoutes(api: Api, services: Services): void {
       changes: unpublishedChanges(state),
       problems: publishProblems(services, state),
       addresses: Object.fromEntries(graph.steps.map((step) => [step.id, services.config.siteUrl + stepPath({ publication, step })])),
-      products: Object.fromEntries(products),
+      products: Object.fromEntries(products.map((product) => [product.id, product])),
       publications: db
         .select({ version: publications.version, at: publications.at })
         .from(publications)
@@ -129,7 +109,7 @@ export function funnelRoutes(api: Api, services: Services): void {
         slug: funnel.slug,
         live: published !== undefined,
         stops: stops.map(({ id: stepId, kind, name }) => ({ id: stepId, kind, name })),
-        productName: checkout?.productId ? (findProduct(db, checkout.productId)?.name ?? null) : null,
+        productName: checkout?.productId ? (findProducts(db, [checkout.productId])[0]?.name ?? null) : null,
         figures: figuresOf(
           id,
           graph.entryId,

@@ -7,7 +7,9 @@ import {
   type IdKind,
   idSchema,
   isElementOf,
+  isFree,
   PageDocumentSchema,
+  type Product,
   RESERVED_SLUGS,
   SlugSchema,
   StepSchema,
@@ -22,6 +24,7 @@ import { fieldRefusal, Refusal } from '../http/problem';
 import { newId } from '../ids';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
+import { isSent } from '../site/checkout';
 import { type FunnelState, latestPublications, loadFunnel, loadStep, saveDraft, snapshotOf } from './store';
 import { funnels, publications, routes, steps } from './tables';
 
@@ -39,11 +42,11 @@ export const NewFunnelSchema = z.object({
 export function createFunnel(services: Pick<Services, 'db' | 'clock'>, input: z.infer<typeof NewFunnelSchema>): string {
   const { db, clock } = services;
   const product = loadProduct(db, input.productId);
-  if (product.price.kind === 'free') throw fieldRefusal('productId', 'Choose a product that costs something; the free one is the gift.');
+  if (isFree(product)) throw fieldRefusal('productId', 'Choose a product that costs something; the free one is the gift.');
   const needsGift = FUNNEL_TEMPLATES[input.template].needsGift;
   if (needsGift && !input.giftId) throw fieldRefusal('giftId', 'Choose the free gift that visitors receive.');
   const gift = needsGift && input.giftId ? loadProduct(db, input.giftId) : undefined;
-  if (gift && gift.price.kind !== 'free') throw fieldRefusal('giftId', 'A gift must be free. Choose a product whose price is “Free”.');
+  if (gift && !isFree(gift)) throw fieldRefusal('giftId', 'A gift must be free. Choose a product whose price is “Free”.');
   const id = newId(clock, 'funnel');
   const slug = input.slug ?? freeSlug(db, slugify(input.name) || 'funnel');
   checkSlug(db, slug, id);
@@ -132,7 +135,7 @@ export interface PublishProblem {
 }
 
 /** What keeps a funnel from going live, and what is worth knowing before it does. */
-export function publishProblems(services: Pick<Services, 'db' | 'secrets'>, state: FunnelState): PublishProblem[] {
+export function publishProblems(services: Services, state: FunnelState): PublishProblem[] {
   const { db } = services;
   const problems: PublishProblem[] = [];
   const { mode } = loadShop(db).settings;
@@ -145,13 +148,15 @@ export function publishProblems(services: Pick<Services, 'db' | 'secrets'>, stat
     if (step.kind === 'checkout' && product?.archivedAt) stop(`“${product.name}” is archived and cannot be sold.`);
     if (step.kind === 'checkout' && !elements.some((element) => element.type === 'order-form')) stop('This checkout has no order form, so nobody can pay.');
     if (step.kind === 'opt-in' && !elements.some((element) => isElementOf(element, 'form'))) stop('This page has no form, so nobody can leave an address.');
-    if (step.kind === 'checkout' && product && product.price.kind !== 'free' && !quaysideAccount(services, mode)) {
+    if (step.kind === 'checkout' && product && !isFree(product) && !quaysideAccount(services, mode)) {
       warn('No card processor is connected, so nobody can pay. Connect one under Connections.');
     }
-    if (step.kind === 'checkout' && product?.kind === 'physical' && loadShop(db).shippingTable.length === 0) {
-      stop(`“${product.name}” has to be sent, but the shop has no shipping rates yet.`);
+    if (step.kind === 'checkout' && product && isSent(services, product) && loadShop(db).shippingTable.length === 0) {
+      stop(`“${product.name}” has to be sent, but the shop has no shipping rates yet. Enter them under Settings.`);
     }
-    if (product?.kind === 'digital' && product.files.length === 0) warn(`“${product.name}” is digital but has no file to deliver.`);
+    if (product && deliversNothing(product)) warn(`“${product.name}” is digital but has nothing to deliver: no file, link, course or key.`);
+    if (step.kind === 'checkout' && product?.status === 'off') warn(`“${product.name}” is switched off, so nobody can buy it.`);
+    if (step.kind === 'checkout' && product?.status === 'test' && mode === 'live') warn(`“${product.name}” is on test, so nobody can buy it in live mode.`);
     if (elements.filter((element) => element.type === 'headline' && element.level === 1).length !== 1)
       warn('A page reads best with exactly one main headline.');
     for (const element of elements) {
@@ -166,6 +171,10 @@ export function publishProblems(services: Pick<Services, 'db' | 'secrets'>, stat
     }
   }
   return problems;
+}
+
+function deliversNothing({ kind, bundle, files, delivery }: Product): boolean {
+  return kind === 'digital' && bundle.length === 0 && files.length === 0 && !delivery.link && !delivery.course && !delivery.keys;
 }
 
 /** Puts the funnel live as it stands. @throws Refusal 409 naming each problem that stands in the way */

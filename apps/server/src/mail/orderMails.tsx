@@ -1,4 +1,4 @@
-import { countryName, formatMoney, type Palette, paletteOf, type Quote } from '@ruta/core';
+import { countryName, formatMoney, laterWords, type Palette, paletteOf, partWords, type Quote } from '@ruta/core';
 import type { CSSProperties, ReactNode } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { ShopRow } from '../shop/store';
@@ -11,6 +11,9 @@ export interface MailedOrder {
   buyer: { firstName: string; email: string };
   orderUrl: string;
   downloads: Array<{ name: string; url: string }>;
+  links: Array<{ words: string; url: string; from: string }>;
+  keys: Array<{ value: string; from: string }>;
+  confirmations: Array<{ text: string; buttonWords: string; buttonUrl: string }>;
 }
 
 const FONT = 'Georgia, "Times New Roman", serif';
@@ -20,12 +23,38 @@ const BODY = '-apple-system, "Segoe UI", Helvetica, Arial, sans-serif';
 export function receiptMail(shop: ShopRow, order: MailedOrder): MailPayload {
   const { settings, brand } = shop;
   const palette = paletteOf(brand);
-  const gift = order.quote.dueToday === 0;
+  const gift = order.number === null;
   const subject = gift ? `Your download: ${order.quote.lines[0]?.name ?? ''}` : `Your receipt from ${settings.name}, order ${order.number}`;
   const html = renderToStaticMarkup(
     <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
       <h1 style={{ font: `600 24px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
       <p style={{ margin: '0 0 20px' }}>{gift ? 'Here is what you asked for.' : `Your order ${order.number} is paid. Keep this mail as your receipt.`}</p>
+      {order.confirmations.map(({ text, buttonWords, buttonUrl }) => (
+        <div key={text + buttonUrl} style={{ margin: '0 0 20px' }}>
+          {text.split(/\n+/).map((paragraph) => (
+            <p key={paragraph} style={{ margin: '0 0 8px' }}>
+              {paragraph}
+            </p>
+          ))}
+          {buttonUrl ? (
+            <a href={buttonUrl} style={buttonStyle(palette, brand.corner)}>
+              {buttonWords}
+            </a>
+          ) : null}
+        </div>
+      ))}
+      {order.links.map((link) => (
+        <p key={link.url} style={{ margin: '0 0 12px' }}>
+          <a href={link.url} style={buttonStyle(palette, brand.corner)}>
+            {link.words}
+          </a>
+        </p>
+      ))}
+      {order.keys.map((key) => (
+        <p key={key.value} style={{ margin: '0 0 12px' }}>
+          Your key for {key.from}: <strong style={{ fontFamily: 'monospace' }}>{key.value}</strong>
+        </p>
+      ))}
       {order.downloads.length > 0 ? (
         <p style={{ margin: '0 0 20px' }}>
           {order.downloads.map((file) => (
@@ -50,7 +79,10 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): MailPayload {
   const text = [
     `Thank you, ${order.buyer.firstName || 'and welcome'}.`,
     ...order.quote.lines.map((line) => `${line.name}: ${line.discounted === 0 ? 'free' : money(line.discounted)}`),
-    ...(gift ? [] : [`Paid: ${money(order.quote.dueToday)} (order ${order.number})`]),
+    ...(gift ? [] : [`Paid: ${money(order.quote.dueToday)} (order ${order.number})`, ...laterWords(order.quote)]),
+    ...order.confirmations.flatMap(({ text, buttonWords, buttonUrl }) => [...(text ? [text] : []), ...(buttonUrl ? [`${buttonWords}: ${buttonUrl}`] : [])]),
+    ...order.links.map((link) => `${link.words}: ${link.url}`),
+    ...order.keys.map((key) => `Your key for ${key.from}: ${key.value}`),
     ...order.downloads.map((file) => `Download ${file.name}: ${file.url}`),
     `Your order: ${order.orderUrl}`,
   ].join('\n');
@@ -84,6 +116,33 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
     subject: `Sold: ${names}, ${amount}`,
     html: `<!doctype html>${html}`,
     text: `Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.\n${order.studioUrl}`,
+  };
+}
+
+/** Tells the seller that pasted licence keys run out. */
+export function keysLowMail(shop: ShopRow, productName: string, left: number, studioUrl: string): MailPayload {
+  const { settings, brand } = shop;
+  const palette = paletteOf(brand);
+  const words =
+    left === 0
+      ? `No licence keys are left for ${productName}. It cannot be sold until you paste more.`
+      : `${left} licence keys are left for ${productName}. Paste more before they run out.`;
+  const html = renderToStaticMarkup(
+    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
+      <p style={{ margin: '0 0 16px' }}>{words}</p>
+      <p style={{ margin: 0 }}>
+        <a href={studioUrl} style={{ color: palette.accentInk }}>
+          Open the product
+        </a>
+      </p>
+    </Frame>,
+  );
+  return {
+    from: sender(shop),
+    to: settings.contactEmail,
+    subject: words.split('. ')[0] ?? words,
+    html: `<!doctype html>${html}`,
+    text: `${words}\n${studioUrl}`,
   };
 }
 
@@ -128,12 +187,23 @@ function Lines({ quote, palette }: { quote: Quote; palette: Palette }) {
   return (
     <table style={{ width: '100%', borderCollapse: 'collapse' }}>
       <tbody>
-        {quote.lines.map((line) => row(line.quantity > 1 ? `${line.name} × ${line.quantity}` : line.name, money(line.amount)))}
+        {quote.lines.map((line) => {
+          const part = partWords(line);
+          return row(`${line.name}${line.quantity > 1 ? ` × ${line.quantity}` : ''}${part ? `, ${part}` : ''}`, money(line.amount));
+        })}
         {quote.discount > 0 ? row(`Code ${quote.code?.code ?? ''}`, `−${money(quote.discount)}`) : null}
         {quote.shipping ? row(`Post to ${countryName(quote.taxCountry)}`, money(quote.pricesIncludeTax ? quote.shipping.total : quote.shipping.net)) : null}
         {quote.pricesIncludeTax || quote.tax === 0 ? null : row('Tax', money(quote.tax))}
         {row('Paid', money(quote.dueToday), true)}
         {quote.pricesIncludeTax && quote.tax > 0 ? row(`of which tax, ${countryName(quote.taxCountry)}`, money(quote.tax)) : null}
+        {quote.reverseCharge ? row('Reverse charge: you account for the tax', money(0)) : null}
+        {laterWords(quote).map((words) => (
+          <tr key={words}>
+            <td style={cell} colSpan={2}>
+              {words}
+            </td>
+          </tr>
+        ))}
       </tbody>
     </table>
   );

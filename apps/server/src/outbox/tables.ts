@@ -5,7 +5,7 @@ export const outbox = sqliteTable(
   'outbox',
   {
     id: text().primaryKey(),
-    kind: text({ enum: ['mail', 'void-charge'] }).notNull(),
+    kind: text({ enum: ['mail', 'void-charge', 'course'] }).notNull(),
     payload: text({ mode: 'json' }).$type<Record<string, unknown>>().notNull(),
     idempotencyKey: text().notNull().unique(),
     orderId: text(),

@@ -16,15 +16,25 @@ export type ChargeAnswer =
 export interface ChargeRequest {
   amount: number;
   currency: string;
-  token: string;
+  /** Stands for the card, or for the method that was kept. */
+  source: { token: string } | { method: string };
   idempotencyKey: string;
   reference: string;
   returnUrl: string;
 }
 
+/** What a processor says when it is asked to keep a card for later charges. */
+export type KeepAnswer =
+  | { state: 'kept'; method: string; last4: string | null }
+  | { state: 'declined'; reason: string }
+  /** Not there, or no answer: nothing was charged, so it can simply be asked again. */
+  | { state: 'unavailable' };
+
 /** One processor of payments. A further one is one more file that fits this. */
 export interface PaymentProvider {
   charge(mode: Mode, request: ChargeRequest): Promise<ChargeAnswer>;
+  /** Keeps the card behind a token for later charges. */
+  keepMethod(mode: Mode, token: string): Promise<KeepAnswer>;
   /** Asks after a charge by the key it was made with. */
   find(mode: Mode, idempotencyKey: string): Promise<ChargeAnswer>;
   /** Gives up a charge that still waits for the buyer's confirmation. @returns false if it is past that */

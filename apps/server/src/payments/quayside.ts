@@ -60,7 +60,19 @@ export function quaysideProvider(services: Pick<Services, 'db' | 'secrets' | 'co
   }
 
   return {
-    async charge(mode, { idempotencyKey, ...request }) {
+    async keepMethod(mode, token) {
+      const response = await call(mode, 'POST', '/methods', { token });
+      if (typeof response === 'string') return { state: 'unavailable' };
+      const body: unknown = await response.json().catch(() => null);
+      if (response.status === 402) {
+        const declined = z.object({ declineCode: z.string() }).safeParse(body);
+        return { state: 'declined', reason: declined.success ? declined.data.declineCode : 'declined' };
+      }
+      const kept = z.object({ id: z.string(), card: z.object({ last4: z.string() }) }).safeParse(body);
+      return response.ok && kept.success ? { state: 'kept', method: kept.data.id, last4: kept.data.card.last4 } : { state: 'unavailable' };
+    },
+    async charge(mode, { idempotencyKey, source, ...rest }) {
+      const request = { ...rest, ...source };
       const response = await call(mode, 'POST', '/charges', request, { 'idempotency-key': idempotencyKey });
       if (response === 'unavailable' || response === 'no-answer') return { state: response };
       if (response.status === 400 || response.status === 401) return { state: 'unavailable' };

@@ -47,12 +47,24 @@ async function attempt(
 ): Promise<PayOutcome> {
   const { db, clock } = services;
   await giveUpUnconfirmed(services, provider, input.cartId);
+  // What is due later is charged to a card the processor keeps. One that it will not keep is told before anything is charged.
+  let method: string | null = null;
+  if (input.quote.later.length > 0 && !isUnderWay(db, input.cartId)) {
+    const kept = await provider.keepMethod(input.mode, token);
+    if (kept.state !== 'kept') {
+      const order = db.transaction((tx) => keepOpenOrder(tx, services, input));
+      const reason = kept.state === 'declined' ? kept.reason : 'unavailable';
+      recordForOrder(services, order, 'payment.failed', { reason });
+      return { state: 'declined', order, reason };
+    }
+    method = kept.method;
+  }
   const begun = db.transaction((tx) => {
     const earlier = tx.select().from(orders).where(eq(orders.cartId, input.cartId)).get();
     const last = earlier && chargesOf(tx, earlier.id).at(-1);
     // While a charge may have gone through, the order stays as it was quoted and no second charge begins.
     if (earlier && (earlier.state === 'paid' || last?.state === 'pending' || last?.state === 'needs-confirmation')) return { order: earlier, charge: null };
-    const order = keepOpenOrder(tx, services, input);
+    const order = keepOpenOrder(tx, services, { ...input, paymentMethod: method });
     if (order.total === 0) {
       markPaid(tx, services, order, null);
       return { order: loadOrder(tx, order.id), charge: null };
@@ -84,7 +96,7 @@ async function attempt(
   const answer = await provider.charge(order.mode, {
     amount: charge.amount,
     currency: charge.currency,
-    token,
+    source: method === null ? { token } : { method },
     idempotencyKey: charge.idempotencyKey,
     reference: order.id,
     returnUrl: returnUrl(order),
@@ -92,6 +104,13 @@ async function attempt(
   settle(services, charge.id, answer);
   if (answer.state === 'needs-confirmation' && answer.confirmUrl) return { state: 'confirm', order, url: answer.confirmUrl };
   return outcomeOf(db, order.id);
+}
+
+/** Whether a cart is paid, or a charge for it may have gone through, so that nothing new may begin. */
+function isUnderWay(db: Db, cartId: string): boolean {
+  const order = db.select().from(orders).where(eq(orders.cartId, cartId)).get();
+  const last = order && chargesOf(db, order.id).at(-1);
+  return order?.state === 'paid' || last?.state === 'pending' || last?.state === 'needs-confirmation';
 }
 
 /** A buyer who comes back from the confirmation page and pays anew gives up the payment that still waits there. */

@@ -1,5 +1,5 @@
 import { ModeSchema, QuoteSchema } from '@ruta/core';
-import { and, desc, eq, gt, isNotNull, or, type SQL, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, or, type SQL, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { findContact } from '../contacts/store';
 import { contacts } from '../contacts/tables';
@@ -10,6 +10,7 @@ import { type OutboxRow, sendAgain } from '../outbox/outbox';
 import { outbox } from '../outbox/tables';
 import type { Services } from '../services';
 import { orderAddress } from '../site/links';
+import { received } from '../site/orderView';
 import { events } from '../tracking/tables';
 import { chargesOf, grantsOf, loadOrder } from './store';
 import { orders } from './tables';
@@ -37,7 +38,15 @@ const OrderDetailSchema = z.object({
   mode: ModeSchema,
   paidAt: z.int().nullable(),
   createdAt: z.int(),
-  buyer: z.object({ email: z.string(), firstName: z.string(), lastName: z.string(), country: z.string() }),
+  buyer: z.object({
+    email: z.string(),
+    firstName: z.string(),
+    lastName: z.string(),
+    country: z.string(),
+    region: z.string().optional(),
+    taxNumber: z.string().optional(),
+    address: z.object({ street: z.string(), postcode: z.string(), city: z.string() }).optional(),
+  }),
   contactId: z.string().nullable(),
   funnelId: z.string(),
   funnelName: z.string(),
@@ -56,7 +65,9 @@ const OrderDetailSchema = z.object({
       createdAt: z.int(),
     }),
   ),
-  files: z.array(z.object({ id: z.string(), name: z.string(), downloads: z.int(), maxDownloads: z.int() })),
+  keys: z.array(z.object({ value: z.string(), from: z.string() })),
+  links: z.array(z.object({ words: z.string(), url: z.string(), from: z.string() })),
+  files: z.array(z.object({ id: z.string(), name: z.string(), downloads: z.int(), maxDownloads: z.int().nullable() })),
   mails: z.array(
     z.object({
       id: z.string(),
@@ -115,7 +126,7 @@ export function salesRoutes(api: Api, services: Services): void {
 
   api.on({ method: 'get', path: '/orders', summary: 'Paid orders, newest first, without gifts', response: z.array(OrderRowSchema) }, () =>
     listed()
-      .where(and(isNotNull(orders.paidAt), gt(orders.total, 0)))
+      .where(and(isNotNull(orders.paidAt), isNotNull(orders.number)))
       .limit(LIST_LIMIT)
       .all()
       .map(toRow),
@@ -131,6 +142,7 @@ export function salesRoutes(api: Api, services: Services): void {
       orderUrl: orderAddress(services, order.token),
       charges: chargesOf(db, order.id),
       files: grantsOf(db, [order.id]).map(({ id, name, downloads, maxDownloads }) => ({ id, name, downloads, maxDownloads })),
+      ...received(services, order),
       mails: mails
         .filter((row) => row.kind === 'mail')
         .map((row) => ({

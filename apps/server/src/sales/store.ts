@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import type { Confirmation, Product } from '@ruta/core';
+import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { files } from '../files/tables';
 import { notFound } from '../http/problem';
@@ -52,8 +53,14 @@ export function giftOrder(db: Db, contactId: string, productId: string): OrderRo
     .select({ order: orders })
     .from(orders)
     .innerJoin(orderLines, eq(orderLines.orderId, orders.id))
-    .where(and(eq(orders.contactId, contactId), eq(orders.state, 'paid'), eq(orders.total, 0), eq(orderLines.productId, productId)))
+    .where(and(eq(orders.contactId, contactId), eq(orders.state, 'paid'), isNull(orders.number), eq(orderLines.productId, productId)))
     .get()?.order;
+}
+
+/** What a product says after the purchase: the price's own words where it has some. */
+export function confirmationOf(product: Pick<Product, 'confirmation' | 'editions'>, priceId: string | null): Confirmation {
+  const option = product.editions.flatMap((edition) => edition.prices).find((candidate) => candidate.id === priceId);
+  return option?.confirmation ?? product.confirmation;
 }
 
 /** Products a contact has bought, in any paid order. */
@@ -81,6 +88,7 @@ export function grantsOf(db: Db, orderIds: string[]) {
       from: orderLines.name,
       downloads: grants.downloads,
       maxDownloads: grants.maxDownloads,
+      until: grants.until,
     })
     .from(grants)
     .innerJoin(files, eq(files.id, grants.fileId))

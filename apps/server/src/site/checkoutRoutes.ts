@@ -1,8 +1,11 @@
-import { nextStep, quoteProduct } from '@ruta/core';
+import { allElements, isElementOf, nextStep } from '@ruta/core';
 import type { CheckoutView } from '@ruta/pages';
 import { renderQuote } from '@ruta/pages/render';
 import express, { type Request, type Response, Router } from 'express';
+import { closedBecause } from '../catalog/availability';
+import { findProducts } from '../catalog/store';
 import type { PaymentProvider } from '../payments/provider';
+import { holdFor } from '../sales/holds';
 import { declineMessage } from '../sales/messages';
 import { outcomeOf, type PayOutcome, payCart } from '../sales/pay';
 import { reconcileOrder, settleByKey } from '../sales/reconcile';
@@ -10,9 +13,23 @@ import { findOrderByToken, linesOf, type OrderRow, ownedProducts } from '../sale
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import { countedVisitor, makeEvent, visitorIdOf } from '../tracking/visitor';
-import { asksLastName, checkoutView, chosenCountry, keepCart, type OrderForm, OrderFormSchema, productOf, quoteFacts } from './checkout';
+import {
+  checkoutView,
+  chosenCountry,
+  fieldValues,
+  keepCart,
+  missingFields,
+  needsCard,
+  type OrderForm,
+  OrderFormSchema,
+  productOf,
+  quoteFacts,
+} from './checkout';
+import { closedAnswer } from './closed';
 import { stepPath } from './context';
 import { orderAddress } from './links';
+import { type Offer, quoteOffer, type Values } from './offer';
+import { outsideAddress } from './orderView';
 import type { LiveStep } from './publicPages';
 import { renderMessage, renderStep } from './renderStep';
 
@@ -21,7 +38,7 @@ const WAIT_SECONDS = 2;
 /** Paying: the order form, its live total, the return from a bank, and the processor's webhooks. */
 export function checkoutRoutes(services: Services, provider: PaymentProvider): Router {
   const router = Router();
-  const { db, clock } = services;
+  const { db } = services;
   const bodies = [express.urlencoded({ extended: false, limit: '32kb' }), express.json({ limit: '32kb' })];
 
   const refuse = (request: Request, response: Response, status: number, message: string) =>
@@ -40,14 +57,24 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       refuse(request, response, 404, 'This checkout does not exist, or nothing is sold here any more. Nothing was charged.');
       return null;
     }
-    return { live, product };
+    const values = fieldValues(request.body);
+    const closed = closedBecause(services, product, values.cart ?? null);
+    if (closed) {
+      const { url } = closedAnswer(services, live, product, closed);
+      if (wantsJson(request)) response.status(409).json(url ? { redirect: url } : { message: `${closed.message} Nothing was charged.` });
+      else if (url) response.redirect(303, url);
+      else refuse(request, response, 409, `${closed.message} Nothing was charged.`);
+      return null;
+    }
+    // A code that the form does not ask for can only have come with a link, and is then among the values.
+    return { live, product, values, country: chosenCountry(services, product, values.country) };
   }
 
   router.post('/pay/:stepId/quote', bodies, (request: Request, response: Response) => {
     const found = findCheckout(request, response);
     if (!found) return;
-    const quote = quoteProduct(loadShop(db), found.product, chosenCountry(services, found.product, request.body?.country), clock.now());
-    response.json({ quote: { html: renderQuote(quote), ...quoteFacts(quote) }, message: quote.problems[0]?.message });
+    const { quote, errors } = quoteOffer(services, found.product, found.values, found.country, found.values.cart ?? null);
+    response.json({ quote: { html: renderQuote(quote), ...quoteFacts(quote) }, errors });
   });
 
   router.post('/pay/:stepId/contact', bodies, (request: Request, response: Response) => {
@@ -58,36 +85,35 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       response.status(400).json({ message: 'There is no address to keep yet.' });
       return;
     }
-    beginCheckout(request, found.live, parsed.data.cart, fieldValues(request.body));
+    beginCheckout(request, found.live, parsed.data.cart, found.values);
     response.status(200).json({});
   });
 
   router.post('/pay/:stepId', bodies, async (request: Request, response: Response) => {
     const found = findCheckout(request, response);
     if (!found) return;
-    const { live, product } = found;
-    const shop = loadShop(db);
-    const values = fieldValues(request.body);
-    const country = chosenCountry(services, product, values.country);
-    const quote = quoteProduct(shop, product, country, clock.now());
+    const { live, product, values, country } = found;
+    const offer = quoteOffer(services, product, values, country, values.cart ?? null);
+    const { quote } = offer;
     const show = (status: number, view: Partial<CheckoutView>) =>
       showAgain(request, response, status, live, {
-        ...checkoutView(services, live, product, quote),
-        cartId: values.cart ?? '',
-        values: { ...values, country },
+        ...checkoutView(services, live, product, offer, { ...values, country }, values.cart ?? ''),
         ...view,
       });
 
     const parsed = OrderFormSchema.safeParse(request.body);
-    const errors = parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]));
-    if (asksLastName(live) && !values.lastName?.trim()) errors.lastName = 'Enter your last name.';
+    const errors: Record<string, string> = {
+      ...offer.errors,
+      ...missingFields(services, live, product, values),
+      ...(parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]))),
+    };
     if (values.country && values.country !== country) errors.country = 'We do not sell to this country. Choose another.';
     if (!parsed.success || Object.keys(errors).length > 0) {
-      const elsewhere = errors.cart ?? errors.shown ?? errors.token ?? null;
+      const shownAt = new Set(fieldsOf(live));
+      const elsewhere = Object.entries(errors).find(([name]) => !shownAt.has(name))?.[1] ?? null;
       return show(422, { errors, message: elsewhere });
     }
     const form = parsed.data;
-    if (quote.problems[0]) return show(422, { message: quote.problems[0].message });
     if (!beginCheckout(request, live, form.cart, values))
       return refuse(request, response, 409, 'This cart belongs to another checkout. Reload the page; nothing was charged.');
     if (form.shown !== quote.dueToday) {
@@ -95,17 +121,42 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
         message: `The total has changed to ${quoteFacts(quote).total} since you opened this page. Nothing was charged. Look it over, then press the button again.`,
       });
     }
-    if (quote.dueToday > 0 && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
+    if (needsCard(quote) && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
+    const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), editions: wantedEditions(offer), code: offer.code });
+    if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
     const outcome = await payCart(
       services,
       provider,
-      orderOf(request, live, form, country, quote),
+      orderOf(request, live, form, country, offer),
       form.token,
       (order) => `${services.config.siteUrl}/pay/return/${order.token}`,
     );
     if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason) });
     return lead(request, response, whereTo(outcome));
   });
+
+  /** The editions of which places are needed: the line's own, and those of a bundle's parts. */
+  function wantedEditions({ quote }: Offer) {
+    const wanted = quote.lines.flatMap((line) => [
+      ...(line.editionId ? [{ productId: line.productId, editionId: line.editionId, quantity: line.quantity }] : []),
+      ...(line.parts ?? []).flatMap((part) =>
+        part.editionId ? [{ productId: part.productId, editionId: part.editionId, quantity: part.quantity * line.quantity }] : [],
+      ),
+    ]);
+    const products = new Map(
+      findProducts(
+        db,
+        wanted.map((each) => each.productId),
+      ).map((product) => [product.id, product]),
+    );
+    return wanted.flatMap(({ productId, editionId, quantity }) => {
+      const product = products.get(productId);
+      const edition = product?.editions.find((candidate) => candidate.id === editionId);
+      return product && edition
+        ? [{ id: edition.id, stock: edition.stock, name: edition.name ? `${product.name}, ${edition.name}` : product.name, quantity }]
+        : [];
+    });
+  }
 
   router.get('/pay/return/:token', async (request, response) => {
     const order = findOrderByToken(db, String(request.params.token));
@@ -149,6 +200,9 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     if (outcome.state !== 'paid') return `/pay/return/${order.token}`;
     const live = services.publicPages.step(order.stepId);
     const next = live && nextStep(live.publication.snapshot.graph, order.stepId, 'paid', factsOf(order));
+    // A product may send its buyers elsewhere, once every offer of the funnel has been made.
+    const elsewhere = next?.step.kind === 'thank-you' || !next ? outsideAddress(services, order) : undefined;
+    if (elsewhere) return elsewhere;
     return live && next ? `${stepPath({ ...live, step: next.step })}?order=${order.token}` : orderAddress(services, order.token);
   }
 
@@ -157,13 +211,13 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       ownsProducts: order.contactId ? ownedProducts(db, order.contactId) : [],
       boughtProducts: linesOf(db, order.id).map((line) => line.productId),
       tags: [],
-      orderTotal: order.quote.goods,
+      orderTotal: order.quote.orderTotal,
       country: order.buyer.country,
     };
   }
 
   /** Keeps the cart and says once that a checkout was begun. @returns false if the cart is somebody else's */
-  function beginCheckout(request: Request, live: LiveStep, cartId: string, values: Record<string, string>): boolean {
+  function beginCheckout(request: Request, live: LiveStep, cartId: string, values: Values): boolean {
     const visitor = countedVisitor(services, request);
     const { isNew, belongs } = keepCart(services, live, cartId, visitorIdOf(request) ?? null, values);
     if (isNew && visitor) {
@@ -175,8 +229,9 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     return belongs;
   }
 
-  function orderOf(request: Request, live: LiveStep, form: OrderForm, country: string, quote: ReturnType<typeof quoteProduct>) {
+  function orderOf(request: Request, live: LiveStep, form: OrderForm, country: string, { quote, code }: Offer) {
     const visitor = countedVisitor(services, request);
+    const sent = quote.shipping !== null || quote.later.some((payment) => payment.shipping !== null);
     return {
       funnelId: live.publication.funnelId,
       stepId: live.step.id,
@@ -184,7 +239,16 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       visitorId: visitor?.id ?? null,
       mode: loadShop(db).settings.mode,
       quote,
-      buyer: { email: form.email.toLowerCase(), firstName: form.firstName, lastName: form.lastName, country },
+      codeId: code?.id ?? null,
+      buyer: {
+        email: form.email.toLowerCase(),
+        firstName: form.firstName,
+        lastName: form.lastName,
+        country,
+        ...(quote.taxRegion ? { region: quote.taxRegion } : {}),
+        ...(quote.taxNumber?.valid ? { taxNumber: quote.taxNumber.number } : {}),
+        ...(sent ? { address: { street: form.street, postcode: form.postcode, city: form.city } } : {}),
+      },
       campaign: visitor?.lastCampaign ?? null,
     };
   }
@@ -212,15 +276,15 @@ function lead(request: Request, response: Response, url: string): void {
 
 const wantsJson = (request: Request) => request.accepts(['html', 'json']) === 'json';
 
-const MAX_KEPT_LENGTH = 300;
-
-/** What was typed, as short strings, to be shown again whatever it is. */
-function fieldValues(body: unknown): Record<string, string> {
-  const kept: Record<string, string> = {};
-  if (typeof body !== 'object' || body === null) return kept;
-  for (const name of ['cart', 'firstName', 'lastName', 'email', 'country'] as const) {
-    const value = (body as Record<string, unknown>)[name];
-    if (typeof value === 'string') kept[name] = value.slice(0, MAX_KEPT_LENGTH);
-  }
-  return kept;
+/** Names of the fields that this checkout shows, where an error can be said. */
+function fieldsOf(live: LiveStep): string[] {
+  const form = allElements(live.page).find((element) => isElementOf(element, 'order-form'));
+  if (!form || !isElementOf(form, 'order-form')) return [];
+  return [
+    ...['firstName', 'lastName', 'email', 'street', 'postcode', 'city', 'option', 'chosen'],
+    ...(form.askCountry ? ['country', 'region'] : []),
+    ...(form.askQuantity ? ['quantity'] : []),
+    ...(form.askTaxNumber ? ['taxNumber'] : []),
+    ...(form.hideCode ? [] : ['code']),
+  ];
 }

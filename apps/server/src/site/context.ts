@@ -1,16 +1,10 @@
-import { allElements, currentPrice, type PageDocument, type Product } from '@ruta/core';
-import { type PageContext, PERSONAL_VALUES, type ShownProduct } from '@ruta/pages';
+import { allElements, type PageDocument } from '@ruta/core';
+import { type PageContext, PERSONAL_VALUES, shownProduct } from '@ruta/pages';
 import { findProduct } from '../catalog/store';
 import { findPictures } from '../files/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import type { LiveStep } from './publicPages';
-
-/** A product as a page shows it at a moment. */
-export function shownProduct(product: Product | undefined, now: number): ShownProduct | null {
-  if (!product) return null;
-  return { name: product.name, description: product.description, picture: product.picture, ...currentPrice(product.price, now) };
-}
 
 /** Ids of all pictures a page's document names. */
 export function pictureIds(page: PageDocument): string[] {
@@ -31,12 +25,15 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
   const { publication, step, page } = live;
   const { settings, brand } = loadShop(db);
   const { giftId } = publication.snapshot;
-  const now = clock.now();
+  const shown = (productId: string | null) => {
+    const product = productId ? findProduct(db, productId) : undefined;
+    return product ? shownProduct(product, settings.currency, clock.now()) : null;
+  };
   return {
     brand,
     shop: { name: settings.name, email: settings.contactEmail, currency: settings.currency },
-    product: shownProduct(step.productId ? findProduct(db, step.productId) : undefined, now),
-    gift: shownProduct(giftId ? findProduct(db, giftId) : undefined, now),
+    product: shown(step.productId),
+    gift: shown(giftId),
     buyer: null,
     pictures: findPictures(db, pictureIds(page)),
     assetBase: '',

@@ -1,4 +1,4 @@
-import { and, eq, lt, sql } from 'drizzle-orm';
+import { and, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import { downloadPath } from '../files/store';
 import { findOrder, grantsOf } from '../sales/store';
@@ -28,11 +28,14 @@ export function downloadRoutes(services: Services): Router {
     const order = grant && findOrder(db, grant.orderId);
     if (!file || !order || order.state !== 'paid') return say(404, 'This file is not here', 'Write to us and we will send it.');
 
+    if (file.until !== null && file.until <= services.clock.now())
+      return say(410, 'The time for this file has ended', 'Write to us and we will open it again.');
+
     // Counted in one statement, so that two fetches at once cannot both be the last allowed one.
     const counted = db
       .update(grants)
       .set({ downloads: sql`${grants.downloads} + 1` })
-      .where(and(eq(grants.id, grantId), lt(grants.downloads, grants.maxDownloads)))
+      .where(and(eq(grants.id, grantId), or(isNull(grants.maxDownloads), lt(grants.downloads, grants.maxDownloads))))
       .run();
     if (counted.changes === 0)
       return say(410, 'This file was fetched too often', `It can be fetched ${file.maxDownloads} times. Write to us and we will open it again.`);

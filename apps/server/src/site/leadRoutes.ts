@@ -1,4 +1,4 @@
-import { allElements, type ElementOf, EmailSchema, isElementOf, nextStep, type Outcome, quoteProduct } from '@ruta/core';
+import { allElements, cartLine, type ElementOf, EmailSchema, isElementOf, isFree, nextStep, type Outcome, quoteCart } from '@ruta/core';
 import express, { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { findProduct } from '../catalog/store';
@@ -123,7 +123,7 @@ export function leadRoutes(services: Services): Router {
   /** The step's free product becomes an order of value 0, so that its files come by the same way as bought ones. Who asks again gets the mail again. */
   function giveGift(tx: typeof db, live: LiveStep, contact: ContactRow, visitor: VisitorRow | null): void {
     const gift = live.step.productId ? findProduct(tx, live.step.productId) : undefined;
-    if (gift?.price.kind !== 'free' || gift.archivedAt) return;
+    if (!gift || !isFree(gift) || gift.archivedAt) return;
     const earlier = giftOrder(tx, contact.id, gift.id);
     if (earlier) {
       queueReceipt(tx, services, earlier, `receipt ${earlier.id} ${clock.now()}`);
@@ -137,7 +137,8 @@ export function leadRoutes(services: Services): Router {
       cartId: newId(clock, 'cart'),
       visitorId: visitor?.id ?? null,
       mode: shop.settings.mode,
-      quote: quoteProduct(shop, gift, country, clock.now()),
+      quote: quoteCart(shop, { lines: [cartLine('main', 'main', gift)], buyer: { country } }, clock.now()),
+      codeId: null,
       buyer: { email: contact.email, firstName: contact.firstName, lastName: contact.lastName, country },
       campaign: visitor?.lastCampaign ?? null,
     });

@@ -1,6 +1,8 @@
 import type { OrderView, PageContext } from '@ruta/pages';
 import { and, eq } from 'drizzle-orm';
-import { findOrderByToken, grantsOf, type OrderRow } from '../sales/store';
+import { keysOf } from '../catalog/keys';
+import { findProducts } from '../catalog/store';
+import { confirmationOf, findOrderByToken, grantsOf, linesOf, type OrderRow } from '../sales/store';
 import { orders } from '../sales/tables';
 import type { Services } from '../services';
 import { downloadLink } from './links';
@@ -20,11 +22,11 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
   const { db } = services;
   const related = order.contactId
     ? db
-        .select({ id: orders.id, total: orders.total })
+        .select({ id: orders.id, number: orders.number })
         .from(orders)
         .where(and(eq(orders.contactId, order.contactId), eq(orders.funnelId, order.funnelId), eq(orders.state, 'paid')))
         .all()
-        .filter((other) => other.total === 0)
+        .filter((other) => other.number === null)
         .map((other) => other.id)
     : [];
   const view: OrderView = {
@@ -39,8 +41,37 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
         url: downloadLink(services, grant.id, 'page'),
         from: grant.from,
       })),
+    ...received(services, order),
   };
   return { order: view, buyer: { firstName: order.buyer.firstName } };
+}
+
+/** What an order brings besides files: links, licence keys, and the products' own words. */
+export function received(services: Pick<Services, 'db'>, order: Pick<OrderRow, 'id'>): Pick<OrderView, 'links' | 'keys' | 'confirmations'> {
+  const { db } = services;
+  const lines = linesOf(db, order.id);
+  const products = new Map(findProducts(db, [...new Set(lines.map((line) => line.productId))]).map((product) => [product.id, product]));
+  const nameOf = (productId: string) => products.get(productId)?.name ?? '';
+  return {
+    links: [...products.values()].flatMap(({ name, delivery: { link, course } }) => [
+      ...(link ? [{ words: link.words || 'Open it', url: link.url, from: name }] : []),
+      ...(course ? [{ words: `Go to the course`, url: course.url, from: name }] : []),
+    ]),
+    keys: keysOf(db, order.id).map((key) => ({ value: key.value, from: nameOf(key.productId) })),
+    confirmations: lines.flatMap((line) => {
+      const product = products.get(line.productId);
+      const confirmation = product && line.partOf === null ? confirmationOf(product, line.priceId) : undefined;
+      return confirmation?.kind === 'page' && (confirmation.text || confirmation.buttonUrl) ? [confirmation] : [];
+    }),
+  };
+}
+
+/** The outside address that the main product sends its buyers to; undefined if it has none. */
+export function outsideAddress(services: Pick<Services, 'db'>, order: Pick<OrderRow, 'id'>): string | undefined {
+  const main = linesOf(services.db, order.id).find((line) => line.role === 'main' && line.partOf === null);
+  const product = main && findProducts(services.db, [main.productId])[0];
+  const confirmation = main && product ? confirmationOf(product, main.priceId) : undefined;
+  return confirmation?.kind === 'address' ? confirmation.url : undefined;
 }
 
 const BYTES_PER_UNIT = 1024;

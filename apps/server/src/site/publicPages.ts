@@ -1,4 +1,5 @@
 import type { PageDocument, Step } from '@ruta/core';
+import { findProducts } from '../catalog/store';
 import type { Db } from '../db/open';
 import { latestPublications, type PublicationRow } from '../funnel/store';
 import { findShop, type ShopRow } from '../shop/store';
@@ -21,7 +22,7 @@ export interface KeptPage {
 
 /** What is published, kept in memory: the snapshots, and the HTML of pages that are the same for everybody. */
 export class PublicPages {
-  private loaded: { bySlug: Map<string, PublicationRow>; byStep: Map<string, LiveStep> } | null = null;
+  private loaded: { bySlug: Map<string, PublicationRow>; byStep: Map<string, LiveStep>; closesAt: Map<string, number> } | null = null;
   private kept = new Map<string, { page: KeptPage; until: number }>();
   private shopRow: ShopRow | undefined;
 
@@ -54,6 +55,11 @@ export class PublicPages {
     return this.load().byStep.get(stepId);
   }
 
+  /** When what a step offers closes; undefined if it does not. Unix time in milliseconds. */
+  closesAt(stepId: string): number | undefined {
+    return this.load().closesAt.get(stepId);
+  }
+
   /** Every funnel's latest publication. */
   all(): PublicationRow[] {
     return [...this.load().bySlug.values()];
@@ -71,7 +77,14 @@ export class PublicPages {
         if (page) byStep.set(step.id, { publication, step, page });
       }
     }
-    this.loaded = { bySlug, byStep };
+    const closesAt = new Map<string, number>();
+    const offering = [...byStep.values()].filter(({ step }) => step.productId && (step.kind === 'sales' || step.kind === 'checkout'));
+    const products = findProducts(this.db, [...new Set(offering.flatMap(({ step }) => step.productId ?? []))]);
+    for (const { step } of offering) {
+      const at = products.find((product) => product.id === step.productId)?.closesAt;
+      if (at) closesAt.set(step.id, at);
+    }
+    this.loaded = { bySlug, byStep, closesAt };
     return this.loaded;
   }
 

@@ -1,15 +1,20 @@
-import { thankYouPage } from '@ruta/core';
+import { type Product, thankYouPage } from '@ruta/core';
 import { renderPage } from '@ruta/pages/render';
 import express, { type NextFunction, type Request, type Response, Router } from 'express';
+import { type Closed, closedBecause } from '../catalog/availability';
+import { findProduct } from '../catalog/store';
+import { findCode } from '../codes/store';
 import { assetRoutes } from '../files/routes';
+import { parseCookie } from '../http/cookies';
 import { newId } from '../ids';
 import type { PaymentProvider } from '../payments/provider';
 import { declineMessage } from '../sales/messages';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import { giveVisitorId, visitorOf } from '../tracking/visitor';
-import { openCheckout, productOf } from './checkout';
+import { openCheckout, presetOf, productOf } from './checkout';
 import { checkoutRoutes } from './checkoutRoutes';
+import { closedAnswer } from './closed';
 import { isPersonal, stepPath } from './context';
 import { downloadRoutes } from './downloadRoutes';
 import { leadRoutes } from './leadRoutes';
@@ -17,6 +22,9 @@ import { orderByToken, orderView } from './orderView';
 import type { LiveStep } from './publicPages';
 import { keepPage, renderMessage, renderStep } from './renderStep';
 import { handleTeamLink } from './teamMark';
+
+const CODE_COOKIE = 'ruta_code';
+const CODE_KEPT_MS = 30 * 24 * 60 * 60 * 1000;
 
 /** The public site: everything visitors and buyers see. */
 export function siteRoutes(services: Services, provider: PaymentProvider): Router {
@@ -76,7 +84,7 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
         .type('html')
         .send(renderMessage(services, 'This address has ended', 'Order pages can be opened for 90 days. Write to us and we will send you your things again.'));
     const { settings, brand } = loadShop(db);
-    const page = thankYouPage({ name: `order ${order.number}`, pictureId: null }, (kind) => newId(clock, kind));
+    const page = thankYouPage({ name: `order ${order.number}`, pictureIds: [] }, (kind) => newId(clock, kind));
     return response.type('html').send(
       renderPage(
         { ...page, title: `Your order ${order.number}` },
@@ -106,6 +114,14 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
     const live = services.publicPages.at(funnelSlug, stepSlug);
     if (!live) return next();
     giveVisitorId(services, request, response);
+    if (typeof request.query.code === 'string') keepCode(response, request.query.code);
+    // What has closed by its date leads elsewhere from every page that offers it; the date is looked at on each view.
+    const closesAt = services.publicPages.closesAt(live.step.id);
+    if (closesAt !== undefined && closesAt <= clock.now()) {
+      const product = live.step.productId ? findProduct(db, live.step.productId) : undefined;
+      const closed = product && closedBecause(services, product, null);
+      if (product && closed) return tellClosed(response, live, product, closed);
+    }
     if (isPersonal(live.page)) return personal(request, response, live);
     const kept = services.publicPages.keep(live.step.id, clock.now(), () => keepPage(renderStep(services, live)));
     const zipped = Boolean(request.acceptsEncodings('gzip'));
@@ -128,8 +144,17 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
     const visitor = visitorOf(services, request);
     const order = orderByToken(services, request.query.order);
     const product = productOf(services, live);
+    const closed = product && !order ? closedBecause(services, product, null) : undefined;
+    if (product && closed) return tellClosed(response, live, product, closed);
     const checkout = product
-      ? openCheckout(services, live, product, { visitor, visitorId, acceptLanguage: request.get('accept-language') ?? '', again: request.query.again === '1' })
+      ? openCheckout(services, live, product, {
+          visitor,
+          visitorId,
+          acceptLanguage: request.get('accept-language') ?? '',
+          again: request.query.again === '1',
+          preset: presetOf(request.query),
+          keptCode: parseCookie(request)[CODE_COOKIE],
+        })
       : null;
     if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
     const html = renderStep(services, live, {
@@ -138,6 +163,22 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
     });
     // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
     return response.set('cache-control', 'private, no-store').type('html').send(html);
+  }
+
+  function tellClosed(response: Response, live: LiveStep, product: Product, closed: Closed) {
+    const { url, message } = closedAnswer(services, live, product, closed);
+    response.set('cache-control', 'private, no-store');
+    if (url) return response.redirect(302, url);
+    return response
+      .status(410)
+      .type('html')
+      .send(renderMessage(services, closed.message, message === closed.message ? 'Write to us if you would like to know when it opens again.' : message));
+  }
+
+  /** A code that came with a link is kept for the checkout, however many pages lie between. */
+  function keepCode(response: Response, typed: string): void {
+    const found = findCode(db, typed.slice(0, 40));
+    if (found) response.cookie(CODE_COOKIE, found.terms.code, { httpOnly: true, sameSite: 'lax', maxAge: CODE_KEPT_MS, path: '/' });
   }
 
   router.use((_request, response) => {

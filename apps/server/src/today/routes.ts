@@ -1,5 +1,7 @@
+import { isFree } from '@ruta/core';
 import { and, eq, gte, isNotNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { countKeys } from '../catalog/keys';
 import { listProducts } from '../catalog/store';
 import { quaysideStatus } from '../connections/service';
 import { contacts } from '../contacts/tables';
@@ -58,7 +60,7 @@ export function todayRoutes(api: Api, services: Services): void {
     const firstFunnel = funnels.at(-1);
     const nextSteps = [
       {
-        done: products.some((product) => product.price.kind !== 'free'),
+        done: products.some((product) => !isFree(product)),
         title: 'Add something to sell',
         detail: 'A name, a price and, if it is digital, its file.',
         link: '/catalog/new',
@@ -119,6 +121,18 @@ export function todayRoutes(api: Api, services: Services): void {
         detail: 'These people gave their address at the checkout and did not pay.',
         link: '/sales/contacts',
       });
+    for (const product of listProducts(db)) {
+      const { keys } = product.delivery;
+      if (keys?.kind !== 'list') continue;
+      const { waiting } = countKeys(db, product.id);
+      if (waiting <= keys.warnAt) {
+        list.push({
+          title: waiting === 0 ? `No licence keys are left for ${product.name}` : `${waiting} licence keys are left for ${product.name}`,
+          detail: waiting === 0 ? 'It cannot be sold until you paste more.' : 'Paste more before they run out.',
+          link: `/catalog/${product.id}`,
+        });
+      }
+    }
     return list;
   }
 }

@@ -1,3 +1,5 @@
+import { selling } from './products';
+
 const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/131.0 Safari/537.36';
 
 /** Something that keeps cookies between requests, as a browser does. */
@@ -84,15 +86,15 @@ export class Seller extends Browser {
   }
 
   /** A published funnel that sells one digital product with a file; with a gift it begins with an opt-in. */
-  async sellingFunnel(options: { gift?: boolean; price?: number } = {}) {
+  async sellingFunnel(options: { gift?: boolean; price?: number; product?: object } = {}) {
     const stored = (await (await this.upload('downloads', 'lesson.pdf', 'the lesson itself')).json()) as { id: string };
-    const product = await this.make('/products', { name: 'First Light', price: { kind: 'one-time', regular: options.price ?? 13_800 } });
-    await this.make(`/products/${product.id}/files`, { fileIds: [stored.id] }, 'PUT');
+    const product = await this.make('/products', options.product ?? selling('First Light', { kind: 'one-time', regular: options.price ?? 13_800 }));
+    await this.make(`/products/${product.id}/files`, { files: [{ id: stored.id }] }, 'PUT');
     let gift: { id: string } | undefined;
     if (options.gift) {
       const sheet = (await (await this.upload('downloads', 'moon.pdf', 'a moon')).json()) as { id: string };
-      gift = (await this.make('/products', { name: 'Moon Month', price: { kind: 'free' } })) as { id: string };
-      await this.make(`/products/${gift.id}/files`, { fileIds: [sheet.id] }, 'PUT');
+      gift = (await this.make('/products', selling('Moon Month', { kind: 'free' }))) as { id: string };
+      await this.make(`/products/${gift.id}/files`, { files: [{ id: sheet.id }] }, 'PUT');
     }
     const funnel = await this.make('/funnels', {
       name: options.gift ? 'Gift first' : 'Straight',

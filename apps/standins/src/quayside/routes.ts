@@ -66,14 +66,39 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
     response.status(201).json({ token });
   });
 
+  /** Keeps a card for later charges: plans, trials, one-click additions. A card its bank refuses is not kept. */
+  router.post('/v1/methods', (request, response) => {
+    const caller = authorised(request, response);
+    if (!caller) return;
+    const card = data.tokens[String(request.body?.token)];
+    if (!card) {
+      response.status(400).json({ message: 'A method needs a token.' });
+      return;
+    }
+    const behaviour = card.behaviour as Behaviour;
+    if (behaviour === 'down') {
+      response.status(503).json({ message: 'Quayside is not available.' });
+      return;
+    }
+    if (behaviour === 'expired-card' || behaviour === 'stolen-card') {
+      response.status(402).json({ declineCode: behaviour });
+      return;
+    }
+    const id = newId('qs_pm');
+    data.methods[id] = { account: caller.account.id, card };
+    ledger.changed();
+    response.status(201).json({ id, card: { last4: card.last4 } });
+  });
+
   router.post('/v1/charges', (request, response) => {
     const caller = authorised(request, response);
     if (!caller) return;
-    const { amount, currency, token, reference, returnUrl } = request.body ?? {};
+    const { amount, currency, token, method, reference, returnUrl } = request.body ?? {};
     const idempotencyKey = request.get('idempotency-key') ?? '';
-    const card = data.tokens[String(token)];
+    const kept = data.methods[String(method)];
+    const card = kept?.account === caller.account.id ? kept.card : data.tokens[String(token)];
     if (!Number.isInteger(amount) || amount <= 0 || typeof currency !== 'string' || !idempotencyKey || !card) {
-      response.status(400).json({ message: 'A charge needs amount, currency, token and an idempotency key.' });
+      response.status(400).json({ message: 'A charge needs amount, currency, token or method, and an idempotency key.' });
       return;
     }
     const behaviour = card.behaviour as Behaviour;

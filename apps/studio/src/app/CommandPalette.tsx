@@ -5,6 +5,10 @@ import { api } from './api';
 const COMMANDS = [
   { name: 'Start a funnel', to: '/funnels/new' },
   { name: 'Add a product', to: '/catalog/new' },
+  { name: 'Discount codes', to: '/catalog/codes' },
+  { name: 'Calculator: what a buyer pays', to: '/catalog/calculator' },
+  { name: 'Tax rates', to: '/settings/tax' },
+  { name: 'Shipping zones and rates', to: '/settings/shipping' },
   { name: 'Change the brand', to: '/settings#brand' },
   { name: 'Connect payments', to: '/connections' },
 ];

@@ -1,12 +1,13 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type {
   Brand,
+  Code,
+  FileProblem,
   FunnelFigures,
   FunnelTemplate,
   Graph,
   PageDocument,
   PictureInfo,
-  Price,
   Product,
   ProductInput,
   Quote,
@@ -31,17 +32,40 @@ export interface ShopView {
   standinsUrl: string | null;
 }
 
-export interface ShownStudioProduct {
+/** What was sold of a product, what is left, and where it is offered. */
+export interface ProductUse {
+  editions: Array<{ id: string; sold: number; left: number | null }>;
+  keys: { waiting: number; given: number };
+  funnels: Array<{ id: string; name: string }>;
+  bundles: string[];
+}
+
+export interface BulkChange {
+  status?: Product['status'];
+  taxClass?: Product['taxClass'];
+  addTags?: string[];
+  removeTags?: string[];
+  addCategories?: string[];
+  removeCategories?: string[];
+  archived?: boolean;
+}
+
+/** What an import would do, or has done. With a problem nothing is imported. */
+export interface ImportReport {
+  added: number;
+  changed: number;
+  same?: number;
+  problems: FileProblem[];
+  notes?: string[];
+  applied: boolean;
+}
+
+export interface CodeRow {
   id: string;
-  name: string;
-  description: string;
-  picture: PictureInfo | null;
-  current: number;
-  regular: number;
-  onSale: boolean;
-  price: Price;
-  kind: Product['kind'];
-  taxClass: Product['taxClass'];
+  terms: Code;
+  createdAt: number;
+  uses: number;
+  paid: number;
 }
 
 export interface FunnelRow {
@@ -66,7 +90,7 @@ export interface FunnelDetail {
   changes: { stepIds: string[]; settings: boolean };
   problems: Array<{ stepId: string | null; message: string; severity: 'stop' | 'warning' }>;
   addresses: Record<string, string>;
-  products: Record<string, ShownStudioProduct>;
+  products: Record<string, Product>;
   publications: Array<{ version: number; at: number }>;
 }
 
@@ -104,7 +128,17 @@ export interface OrderDetail {
   mode: 'test' | 'live';
   paidAt: number | null;
   createdAt: number;
-  buyer: { email: string; firstName: string; lastName: string; country: string };
+  buyer: {
+    email: string;
+    firstName: string;
+    lastName: string;
+    country: string;
+    region?: string;
+    taxNumber?: string;
+    address?: { street: string; postcode: string; city: string };
+  };
+  keys: Array<{ value: string; from: string }>;
+  links: Array<{ words: string; url: string; from: string }>;
   contactId: string | null;
   funnelId: string;
   funnelName: string;
@@ -121,7 +155,7 @@ export interface OrderDetail {
     failure: string | null;
     createdAt: number;
   }>;
-  files: Array<{ id: string; name: string; downloads: number; maxDownloads: number }>;
+  files: Array<{ id: string; name: string; downloads: number; maxDownloads: number | null }>;
   mails: Array<{ id: string; to: string; subject: string; sentAt: number | null; failedAt: number | null; lastError: string | null }>;
   story: StoryEntry[];
 }
@@ -208,7 +242,7 @@ export async function upload<T>(kind: 'pictures' | 'downloads', file: File): Pro
 
 export const api = createApi({
   baseQuery,
-  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'Order', 'Contact', 'Connection', 'Today'],
+  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'Order', 'Contact', 'Connection', 'Today', 'Code'],
   refetchOnMountOrArgChange: true,
   endpoints: (build) => ({
     session: build.query<Session, void>({ query: () => '/session', providesTags: ['Session'] }),
@@ -228,6 +262,7 @@ export const api = createApi({
       invalidatesTags: ['Connection', 'Funnel'],
     }),
     products: build.query<Product[], void>({ query: () => '/products', providesTags: ['Product'] }),
+    allProducts: build.query<Product[], void>({ query: () => '/products/archived', providesTags: ['Product'] }),
     product: build.query<Product, string>({ query: (id) => `/products/${id}`, providesTags: ['Product'] }),
     createProduct: build.mutation<Product, ProductInput>({
       query: (body) => ({ url: '/products', method: 'POST', body }),
@@ -237,8 +272,47 @@ export const api = createApi({
       query: ({ id, input }) => ({ url: `/products/${id}`, method: 'PUT', body: input }),
       invalidatesTags: ['Product', 'Funnel'],
     }),
-    setProductFiles: build.mutation<Product, { id: string; fileIds: string[] }>({
-      query: ({ id, fileIds }) => ({ url: `/products/${id}/files`, method: 'PUT', body: { fileIds } }),
+    productUse: build.query<ProductUse, string>({ query: (id) => `/products/${id}/use`, providesTags: ['Product'] }),
+    duplicateProduct: build.mutation<Product, string>({
+      query: (id) => ({ url: `/products/${id}/duplicate`, method: 'POST', body: {} }),
+      invalidatesTags: ['Product'],
+    }),
+    changeProducts: build.mutation<{ changed: number }, { ids: string[]; change: BulkChange }>({
+      query: (body) => ({ url: '/products/bulk', method: 'POST', body }),
+      invalidatesTags: ['Product', 'Funnel'],
+    }),
+    addKeys: build.mutation<{ added: number; repeated: number }, { id: string; keys: string }>({
+      query: ({ id, keys }) => ({ url: `/products/${id}/keys`, method: 'POST', body: { keys } }),
+      invalidatesTags: ['Product'],
+    }),
+    codes: build.query<CodeRow[], void>({ query: () => '/codes', providesTags: ['Code'] }),
+    saveCode: build.mutation<CodeRow, { id: string | null; terms: Code }>({
+      query: ({ id, terms }) => ({ url: id === null ? '/codes' : `/codes/${id}`, method: id === null ? 'POST' : 'PUT', body: terms }),
+      invalidatesTags: ['Code'],
+    }),
+    importProducts: build.mutation<ImportReport, { format: 'csv' | 'json'; text: string; apply: boolean }>({
+      query: (body) => ({ url: '/products/import', method: 'POST', body }),
+      invalidatesTags: (result) => (result?.applied ? ['Product', 'Funnel'] : []),
+    }),
+    importCodes: build.mutation<ImportReport, { text: string; apply: boolean }>({
+      query: (body) => ({ url: '/codes/import', method: 'POST', body }),
+      invalidatesTags: (result) => (result?.applied ? ['Code'] : []),
+    }),
+    archiveCode: build.mutation<null, string>({ query: (id) => ({ url: `/codes/${id}`, method: 'DELETE' }), invalidatesTags: ['Code'] }),
+    saveTaxTable: build.mutation<ShopView, TaxTable>({
+      query: (taxTable) => ({ url: '/shop/tax-table', method: 'PUT', body: { taxTable } }),
+      invalidatesTags: ['Shop'],
+    }),
+    saveShippingTable: build.mutation<ShopView, ShippingTable>({
+      query: (shippingTable) => ({ url: '/shop/shipping-table', method: 'PUT', body: { shippingTable } }),
+      invalidatesTags: ['Shop', 'Funnel'],
+    }),
+    connectStudyporch: build.mutation<Connection, void>({
+      query: () => ({ url: '/connections/studyporch', method: 'POST', body: {} }),
+      invalidatesTags: ['Connection'],
+    }),
+    setProductFiles: build.mutation<Product, { id: string; files: Array<{ id: string; only: string | null }> }>({
+      query: ({ id, files }) => ({ url: `/products/${id}/files`, method: 'PUT', body: { files } }),
       invalidatesTags: ['Product', 'Funnel'],
     }),
     archiveProduct: build.mutation<Product, { id: string; archived: boolean }>({

@@ -1,10 +1,25 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { FunnelsPage } from '../funnels/FunnelsPage';
 import { Workspace } from '../funnels/Workspace';
-import { SalesLayout } from '../sales/SalesLayout';
 import { TodayPage } from '../today/TodayPage';
+import { TabsLayout } from '../ui/Tabs';
 import { NotHere } from './NotHere';
 import { Shell } from './Shell';
+
+const SALES = [
+  { to: '/sales/orders', name: 'Orders' },
+  { to: '/sales/contacts', name: 'Contacts' },
+];
+const CATALOG = [
+  { to: '/catalog', name: 'Products', end: true, also: /^\/catalog\/(new|prd_)/ },
+  { to: '/catalog/codes', name: 'Discount codes' },
+  { to: '/catalog/calculator', name: 'Calculator' },
+];
+const SETTINGS = [
+  { to: '/settings', name: 'Shop and brand', end: true },
+  { to: '/settings/tax', name: 'Tax rates' },
+  { to: '/settings/shipping', name: 'Shipping' },
+];
 
 export const router = createBrowserRouter([
   {
@@ -22,12 +37,20 @@ export const router = createBrowserRouter([
           { path: 'page/:stepId', lazy: async () => ({ Component: (await import('../page/PageEditor')).PageEditor }) },
         ],
       },
-      { path: '/catalog', lazy: async () => ({ Component: (await import('../catalog/CatalogPage')).CatalogPage }) },
-      { path: '/catalog/new', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
-      { path: '/catalog/:productId', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
+      {
+        path: '/catalog',
+        element: <TabsLayout label="Catalog" tabs={CATALOG} />,
+        children: [
+          { index: true, lazy: async () => ({ Component: (await import('../catalog/CatalogPage')).CatalogPage }) },
+          { path: 'codes', lazy: async () => ({ Component: (await import('../codes/CodesPage')).CodesPage }) },
+          { path: 'calculator', lazy: async () => ({ Component: (await import('../catalog/CalculatorPage')).CalculatorPage }) },
+          { path: 'new', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
+          { path: ':productId', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
+        ],
+      },
       {
         path: '/sales',
-        element: <SalesLayout />,
+        element: <TabsLayout label="Sales" tabs={SALES} />,
         children: [
           { index: true, element: <Navigate to="orders" replace /> },
           { path: 'orders', lazy: async () => ({ Component: (await import('../sales/OrdersPage')).OrdersPage }) },
@@ -37,7 +60,15 @@ export const router = createBrowserRouter([
         ],
       },
       { path: '/connections', lazy: async () => ({ Component: (await import('../connections/ConnectionsPage')).ConnectionsPage }) },
-      { path: '/settings', lazy: async () => ({ Component: (await import('../settings/SettingsPage')).SettingsPage }) },
+      {
+        path: '/settings',
+        element: <TabsLayout label="Settings" tabs={SETTINGS} />,
+        children: [
+          { index: true, lazy: async () => ({ Component: (await import('../settings/SettingsPage')).SettingsPage }) },
+          { path: 'tax', lazy: async () => ({ Component: (await import('../settings/TaxPage')).TaxPage }) },
+          { path: 'shipping', lazy: async () => ({ Component: (await import('../settings/ShippingPage')).ShippingPage }) },
+        ],
+      },
       { path: '*', element: <NotHere /> },
     ],
   },

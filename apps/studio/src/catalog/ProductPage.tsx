@@ -1,262 +1,252 @@
-import { formatMoney, type Product, ProductInputSchema, parseMoney, toDecimal } from '@ruta/core';
-import { FileDown, ImagePlus, Trash2 } from 'lucide-react';
-import { type ChangeEvent, useState } from 'react';
-import { useForm } from 'react-hook-form';
-import { useNavigate, useParams } from 'react-router';
-import { api, type Problem, problemOf, upload } from '../app/api';
-import { Button, IconButton } from '../ui/Button';
+import { type Product, productLabel } from '@ruta/core';
+import { Copy } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { FormProvider, useForm, useFormContext } from 'react-hook-form';
+import { useBlocker, useNavigate, useParams } from 'react-router';
+import { api, type Problem, type ProductUse, problemOf, type ShopView } from '../app/api';
+import { Button } from '../ui/Button';
 import { FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
-import { Page, Panel, Waiting } from '../ui/Page';
-import { ProductPicture } from './CatalogPage';
+import { Modal } from '../ui/Modal';
+import { Badge, Page, Panel, Waiting } from '../ui/Page';
+import { AfterPanel } from './AfterPanel';
+import { BundlePanel } from './BundlePanel';
+import { DeliveryPanel, type SheetFile } from './DeliveryPanel';
+import { EditionsPanel } from './EditionsPanel';
+import { PicturesPanel } from './PicturesPanel';
+import { fieldOf, type ProductDraft, readDraft, toDraft } from './productDraft';
+import { RichText } from './RichText';
+import { SalePanel } from './SalePanel';
+import { UsePanel } from './UsePanel';
+import { useSheetFields } from './useSheetFields';
 
 export function ProductPage() {
   const { productId } = useParams();
   const product = api.useProductQuery(productId ?? '', { skip: !productId });
+  const use = api.useProductUseQuery(productId ?? '', { skip: !productId });
   const { data: shop, error } = api.useShopQuery();
-  if (!shop || (productId && !product.data)) return <Waiting error={error ?? product.error} retry={product.refetch} />;
-  return (
-    <ProductSheet
-      key={product.data?.id ?? 'new'}
-      product={product.data ?? null}
-      currency={shop.settings.currency}
-      includesTax={shop.settings.pricesIncludeTax}
-    />
-  );
+  // Lists to choose from are there before the sheet, so that no choice shows empty for a moment.
+  const { data: products } = api.useProductsQuery();
+  const { data: funnels } = api.useFunnelsQuery();
+  if (!shop || !products || !funnels || (productId && !product.data)) return <Waiting error={error ?? product.error} retry={product.refetch} />;
+  return <ProductSheet key={product.data?.id ?? 'new'} product={product.data ?? null} shop={shop} use={use.data} />;
 }
 
-interface ProductForm {
-  name: string;
-  label: string;
-  description: string;
-  kind: Product['kind'];
-  taxClass: Product['taxClass'];
-  priceKind: Product['price']['kind'];
-  regular: string;
-}
-
-interface Stored {
-  id: string;
-  name: string;
-  bytes: number;
-}
-
-function ProductSheet({ product, currency, includesTax }: { product: Product | null; currency: string; includesTax: boolean }) {
+function ProductSheet({ product, shop, use }: { product: Product | null; shop: ShopView; use: ProductUse | undefined }) {
+  const { currency, timeZone } = shop.settings;
   const navigate = useNavigate();
   const [create] = api.useCreateProductMutation();
   const [update] = api.useUpdateProductMutation();
   const [setFiles] = api.useSetProductFilesMutation();
   const [archive] = api.useArchiveProductMutation();
-  const [pictureId, setPictureId] = useState(product?.pictureId ?? null);
-  const [files, setFileList] = useState<Stored[]>(product?.files ?? []);
+  const [duplicate] = api.useDuplicateProductMutation();
+  const [pictureIds, setPictureIds] = useState(product?.pictureIds ?? []);
+  const [files, setFileList] = useState<SheetFile[]>(product?.files ?? []);
+  const [beside, setBeside] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [saved, setSaved] = useState(false);
-  const [uploading, setUploading] = useState<'picture' | 'file' | null>(null);
-  const { register, handleSubmit, setError, watch, formState } = useForm<ProductForm>({
-    defaultValues: {
-      name: product?.name ?? '',
-      label: product?.label ?? '',
-      description: product?.description ?? '',
-      kind: product?.kind ?? 'digital',
-      taxClass: product?.taxClass ?? 'standard',
-      priceKind: product?.price.kind ?? 'one-time',
-      regular: product?.price.kind === 'one-time' ? toDecimal(product.price.regular, currency) : '',
-    },
-  });
-  const wrong = formState.errors;
-  const priceKind = watch('priceKind');
-  const typed = parseMoney(watch('regular'), currency);
+  const [savedAt, setSavedAt] = useState<Date | null>(null);
+  const form = useForm<ProductDraft>({ defaultValues: toDraft(product, { currency, timeZone }) });
+  const { handleSubmit, setError, formState, reset, getValues } = form;
+  const changed = formState.isDirty || beside;
+  const leaving = useLeaveGuard(changed && !formState.isSubmitting);
 
-  async function save(form: ProductForm) {
+  /** Shows each error at its field and brings the first one into sight. */
+  function say(errors: Record<string, string>) {
+    for (const [path, message] of Object.entries(errors)) setError(path as 'name', { message });
+    const first = Object.keys(errors).find((path) => document.getElementsByName(path)[0]);
+    document.getElementsByName(first ?? '')[0]?.focus();
+  }
+
+  async function save(draft: ProductDraft) {
     setProblem(null);
-    setSaved(false);
-    const price = parseMoney(form.regular, currency);
-    if (form.priceKind === 'one-time' && !price.ok) {
-      setError('regular', { message: price.message }, { shouldFocus: true });
-      return;
-    }
-    const sale = product?.price.kind === 'one-time' && product.price.sale ? { sale: product.price.sale } : {};
-    const input = ProductInputSchema.safeParse({
-      ...form,
-      pictureId,
-      price: form.priceKind === 'free' ? { kind: 'free' } : { kind: 'one-time', regular: price.ok ? price.amount : 0, ...sale },
-    });
-    if (!input.success) {
-      for (const issue of input.error.issues) {
-        const field = issue.path[0] === 'price' ? 'regular' : (issue.path[0] as keyof ProductForm);
-        setError(field, { message: issue.message }, { shouldFocus: true });
-      }
+    const read = readDraft(draft, pictureIds, { currency, timeZone });
+    if ('errors' in read) {
+      say(read.errors);
+      setProblem({ status: 400, title: 'Something here does not fit yet. Nothing was saved; see the marked fields.', errors: [] });
       return;
     }
     try {
-      const kept = product ? await update({ id: product.id, input: input.data }).unwrap() : await create(input.data).unwrap();
-      await setFiles({ id: kept.id, fileIds: files.map((file) => file.id) }).unwrap();
-      setSaved(true);
+      const kept = product ? await update({ id: product.id, input: read.input }).unwrap() : await create(read.input).unwrap();
+      await setFiles({ id: kept.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap();
+      reset(getValues());
+      setBeside(false);
+      setSavedAt(new Date());
       if (!product) await navigate(`/catalog/${kept.id}`, { replace: true });
     } catch (error) {
       const refusal = problemOf(error);
       setProblem(refusal);
-      for (const { path, message } of refusal.errors) if (path in form) setError(path as keyof ProductForm, { message });
+      say(Object.fromEntries(refusal.errors.map(({ path, message }) => [fieldOf(path.split('.')), message])));
     }
   }
 
-  async function receive(event: ChangeEvent<HTMLInputElement>, kind: 'picture' | 'file') {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (!file) return;
-    setProblem(null);
-    setUploading(kind);
-    try {
-      if (kind === 'picture') setPictureId((await upload<{ id: string }>('pictures', file)).id);
-      else {
-        const stored = await upload<Stored>('downloads', file);
-        setFileList((list) => [...list, stored]);
-      }
-      setSaved(false);
-    } catch (refusal) {
-      setProblem(refusal as Problem);
-    }
-    setUploading(null);
-  }
-
-  const pictureProblem = uploading === null && problem?.errors.find((field) => field.path === 'file' || field.path === 'pictureId');
+  const touch =
+    <T,>(set: (value: T) => void) =>
+    (value: T) => {
+      set(value);
+      setBeside(true);
+    };
   return (
-    <Page title={product ? product.label || product.name : 'Add a product'} narrow>
-      <form noValidate onSubmit={handleSubmit(save)}>
-        <Panel title="What is it?">
-          <div className="grid gap-4">
-            <TextField
-              label="Public name"
-              hint="Buyers see it on the checkout, the receipt and the pages."
-              error={wrong.name?.message}
-              maxLength={200}
-              {...register('name')}
-            />
-            <TextField
-              label="Internal label"
-              hint="Only your team sees it. Tells versions of the same thing apart in lists."
-              error={wrong.label?.message}
-              maxLength={200}
-              {...register('label')}
-            />
-            <TextArea
-              label="Description"
-              hint="One or two sentences. Pages can show it."
-              error={wrong.description?.message}
-              rows={4}
-              {...register('description')}
-            />
-            <div className="grid sm:grid-cols-2 gap-4">
-              <SelectField label="Kind" error={wrong.kind?.message} {...register('kind')}>
-                <option value="digital">Digital: files, a link</option>
-                <option value="physical">Physical: sent by post</option>
-                <option value="service">Service: your time</option>
-              </SelectField>
-              <SelectField label="Tax class" hint="Each country has its own rate for each class." error={wrong.taxClass?.message} {...register('taxClass')}>
-                <option value="standard">Standard</option>
-                <option value="reduced">Reduced, printed books</option>
-                <option value="digital">Electronic publications</option>
-                <option value="exempt">Exempt</option>
-              </SelectField>
-            </div>
-          </div>
-        </Panel>
-
-        <Panel title="What does it cost?">
-          <div className="grid sm:grid-cols-2 gap-4 items-start">
-            <SelectField label="Price" {...register('priceKind')}>
-              <option value="one-time">One payment</option>
-              <option value="free">Free, a gift for an address</option>
-            </SelectField>
-            {priceKind === 'one-time' ? (
-              <TextField
-                label={`Amount in ${currency}`}
-                inputMode="decimal"
-                error={wrong.regular?.message}
-                hint={
-                  typed.ok ? `Buyers pay ${formatMoney(typed.amount, currency)}${includesTax ? ', tax included' : ' and the tax of their country'}.` : undefined
-                }
-                {...register('regular')}
-              />
-            ) : null}
-          </div>
-        </Panel>
-
-        <Panel title="Picture">
-          <div className="flex items-center gap-4">
-            {pictureId ? (
-              <ProductPicture id={pictureId} className="w-40 h-28" />
-            ) : (
-              <span className="grid place-items-center w-40 h-28 rounded-md border border-dashed border-no text-soft">None yet</span>
-            )}
-            <div className="grid gap-2">
-              <UploadButton
-                label={pictureId ? 'Choose another picture' : 'Choose a picture'}
-                accept="image/*"
-                busy={uploading === 'picture'}
-                onChange={(event) => receive(event, 'picture')}
-                picture
-              />
-              {pictureId ? (
-                <Button look="quiet" onClick={() => setPictureId(null)}>
-                  Take it away
-                </Button>
-              ) : null}
-            </div>
-          </div>
-        </Panel>
-
-        <Panel title="Files buyers receive">
-          {files.length === 0 ? <p className="text-soft mb-3">No files yet. Buyers of a digital product get these at once.</p> : null}
-          <ul className="mb-3">
-            {files.map((file) => (
-              <li key={file.id} className="flex items-center justify-between gap-3 border-b border-line py-2">
-                <span>
-                  <span className="font-semibold">{file.name}</span> <span className="text-soft">{(file.bytes / 1024).toFixed(0)} KB</span>
-                </span>
-                <IconButton name={`Remove ${file.name}`} onClick={() => setFileList((list) => list.filter((other) => other.id !== file.id))}>
-                  <Trash2 size={16} />
-                </IconButton>
-              </li>
-            ))}
-          </ul>
-          <UploadButton label="Add a file" busy={uploading === 'file'} onChange={(event) => receive(event, 'file')} />
-        </Panel>
-
-        <FormProblem>{pictureProblem ? pictureProblem.message : problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
-        <div className="flex items-center gap-3 mt-4 mb-10">
-          <Button look="main" type="submit" disabled={formState.isSubmitting || uploading !== null}>
-            {product ? 'Save' : 'Add the product'}
-          </Button>
-          {saved && !formState.isSubmitting ? (
-            <span role="status" className="text-go font-semibold">
-              Saved
-            </span>
-          ) : null}
-          {product ? (
+    <Page
+      title={product ? productLabel(product) : 'Add a product'}
+      actions={
+        product ? (
+          <>
+            {product.archivedAt === null ? null : <Badge tone="way">Archived</Badge>}
             <Button
-              look="quiet"
-              className="ml-auto"
               onClick={async () => {
-                await archive({ id: product.id, archived: product.archivedAt === null });
-                if (product.archivedAt === null) await navigate('/catalog');
+                const copy = await duplicate(product.id)
+                  .unwrap()
+                  .catch((error) => setProblem(problemOf(error)));
+                if (copy) await navigate(`/catalog/${copy.id}`);
               }}
             >
-              {product.archivedAt === null ? 'Archive' : 'Bring back from the archive'}
+              <Copy size={16} aria-hidden="true" /> Duplicate
             </Button>
-          ) : null}
+            <Button
+              look="quiet"
+              onClick={async () => {
+                const done = await archive({ id: product.id, archived: product.archivedAt === null })
+                  .unwrap()
+                  .catch((error) => setProblem(problemOf(error)));
+                if (done && done.archivedAt !== null) await navigate('/catalog');
+              }}
+            >
+              {product.archivedAt === null ? 'Archive' : 'Bring back'}
+            </Button>
+          </>
+        ) : null
+      }
+    >
+      <FormProvider {...form}>
+        <form noValidate onSubmit={handleSubmit(save)} className="grid xl:grid-cols-[minmax(0,1fr)_11rem] gap-6 items-start">
+          <div>
+            <WhatPanel />
+            <EditionsPanel currency={currency} use={use} />
+            <BundlePanel productId={product?.id ?? null} currency={currency} />
+            <PicturesPanel ids={pictureIds} onChange={touch(setPictureIds)} error={problem?.errors.find((field) => field.path === 'pictureIds')?.message} />
+            <DeliveryPanel productId={product?.id ?? null} files={files} onFiles={touch(setFileList)} use={use} />
+            <SalePanel timeZone={timeZone} />
+            <AfterPanel />
+            <OrderPanel />
+            {use && product ? <UsePanel use={use} /> : null}
+            <FormProblem>{problem ? problem.title : null}</FormProblem>
+            <div className="sticky bottom-0 z-20 flex items-center gap-3 py-3 bg-ground border-t border-line">
+              <Button look="main" type="submit" disabled={formState.isSubmitting}>
+                {product ? 'Save' : 'Add the product'}
+              </Button>
+              <span role="status" className={changed ? 'text-soft' : 'text-go font-semibold'}>
+                {changed ? 'Not saved yet' : savedAt ? `Saved ${savedAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : ''}
+              </span>
+            </div>
+          </div>
+          <SheetIndex />
+        </form>
+      </FormProvider>
+      <Modal open={leaving.asks} onClose={leaving.stay} title="Leave without saving?" description="What you typed on this sheet would be lost.">
+        <div className="flex gap-3">
+          <Button look="main" onClick={leaving.stay}>
+            Stay here
+          </Button>
+          <Button look="danger" onClick={leaving.go}>
+            Leave without saving
+          </Button>
         </div>
-      </form>
+      </Modal>
     </Page>
   );
 }
 
-function UploadButton(props: { label: string; accept?: string; busy: boolean; picture?: boolean; onChange: (event: ChangeEvent<HTMLInputElement>) => void }) {
-  const Icon = props.picture ? ImagePlus : FileDown;
+const SHEET_PARTS = [
+  'What is it?',
+  'What does it cost?',
+  'Several products together',
+  'Pictures',
+  'What do buyers receive?',
+  'When can it be bought?',
+  'After the purchase',
+  'For pages and for your own order',
+];
+
+/** The parts of the sheet, to jump to. */
+function SheetIndex() {
+  const go = (title: string) => {
+    const heading = [...document.querySelectorAll('main h2')].find((candidate) => candidate.textContent === title);
+    heading?.scrollIntoView({ block: 'start' });
+    heading?.closest('section')?.querySelector<HTMLElement>('input, select, textarea, button')?.focus({ preventScroll: true });
+  };
   return (
-    <label className="inline-flex items-center gap-2 rounded-md border border-line bg-white px-3.5 min-h-9 font-semibold cursor-pointer hover:border-soft focus-within:outline-2 focus-within:outline-info w-fit">
-      <Icon size={17} aria-hidden="true" />
-      {props.busy ? 'Uploading' : props.label}
-      <input type="file" className="sr-only" accept={props.accept} disabled={props.busy} onChange={props.onChange} />
-    </label>
+    <nav aria-label="Parts of this sheet" className="hidden xl:block sticky top-5 text-[0.94rem]">
+      <ul className="border-l border-line">
+        {SHEET_PARTS.map((title) => (
+          <li key={title}>
+            <button type="button" className="block w-full text-left pl-3 py-1 text-soft hover:text-ink" onClick={() => go(title)}>
+              {title}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  );
+}
+
+/** Asks before a sheet with unsaved words is left, by a link or by closing the window. */
+function useLeaveGuard(active: boolean) {
+  const blocker = useBlocker(({ currentLocation, nextLocation }) => active && currentLocation.pathname !== nextLocation.pathname);
+  useEffect(() => {
+    if (!active) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', ask);
+    return () => removeEventListener('beforeunload', ask);
+  }, [active]);
+  return { asks: blocker.state === 'blocked', stay: () => blocker.reset?.(), go: () => blocker.proceed?.() };
+}
+
+function WhatPanel() {
+  const field = useSheetFields();
+  const { setValue, watch } = useFormContext<ProductDraft>();
+  return (
+    <Panel title="What is it?">
+      <div className="grid gap-4">
+        <div className="grid sm:grid-cols-2 gap-4 items-start">
+          <TextField label="Public name" hint="Buyers see it on the checkout, the receipt and the pages." maxLength={200} {...field('name')} />
+          <TextField label="Internal label" hint="Only your team sees it. Tells versions apart in lists." maxLength={200} {...field('label')} />
+        </div>
+        <div className="grid sm:grid-cols-2 gap-4 items-start">
+          <SelectField label="Kind" {...field('kind')}>
+            <option value="digital">Digital: files, a link, a course</option>
+            <option value="physical">Physical: sent by post</option>
+            <option value="service">Service: your time</option>
+          </SelectField>
+          <SelectField label="Tax class" hint="Each country has its own rate for each class." {...field('taxClass')}>
+            <option value="standard">Standard</option>
+            <option value="reduced">Reduced, printed books</option>
+            <option value="digital">Electronic publications</option>
+            <option value="exempt">Exempt</option>
+          </SelectField>
+        </div>
+        <RichText
+          label="Description"
+          hint="Pages can show it."
+          html={watch('description')}
+          error={field('description').error}
+          onChange={(html) => setValue('description', html, { shouldDirty: true })}
+        />
+      </div>
+    </Panel>
+  );
+}
+
+/** What it holds, and where it belongs among the other products. */
+function OrderPanel() {
+  const field = useSheetFields();
+  return (
+    <Panel title="For pages and for your own order">
+      <div className="grid gap-4">
+        <TextArea label="What is included" hint="One thing a line. Pages can list it." rows={3} {...field('included')} />
+        <div className="grid sm:grid-cols-2 gap-4 items-start">
+          <TextField label="Categories" hint="Separated by commas. Rules and reports ask for them." {...field('categories')} />
+          <TextField label="Tags" hint="Separated by commas." {...field('tags')} />
+        </div>
+      </div>
+    </Panel>
   );
 }

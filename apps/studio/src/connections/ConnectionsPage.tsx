@@ -1,4 +1,4 @@
-import { CreditCard, Mail } from 'lucide-react';
+import { CreditCard, GraduationCap, Mail } from 'lucide-react';
 import { api, problemOf } from '../app/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
@@ -8,8 +8,10 @@ export function ConnectionsPage() {
   const { data, error, refetch } = api.useConnectionsQuery();
   const { data: shop } = api.useShopQuery();
   const [connect, connecting] = api.useConnectQuaysideMutation();
+  const [connectPorch, connectingPorch] = api.useConnectStudyporchMutation();
   if (!data || !shop) return <Waiting error={error} retry={refetch} />;
   const quayside = data.find((connection) => connection.provider === 'quayside');
+  const porch = data.find((connection) => connection.provider === 'studyporch');
   return (
     <Page title="Connections" narrow>
       <Panel>
@@ -32,6 +34,29 @@ export function ConnectionsPage() {
             )}
             <div className="mt-3">
               <FormProblem>{connecting.error ? problemOf(connecting.error).title : null}</FormProblem>
+            </div>
+          </div>
+        </div>
+      </Panel>
+      <Panel>
+        <div className="flex items-start gap-4">
+          <GraduationCap size={26} className="mt-1" aria-hidden="true" />
+          <div className="flex-1">
+            <h2 className="flex items-center gap-3">
+              Studyporch, courses {porch?.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
+            </h2>
+            <p className="text-soft mb-2">Buyers of a product with a course are enrolled there as soon as they have paid.</p>
+            {porch?.connected ? (
+              <p>
+                School <code className="font-mono">{porch.account}</code>.
+              </p>
+            ) : (
+              <Button disabled={connectingPorch.isLoading} onClick={() => connectPorch()}>
+                Connect Studyporch
+              </Button>
+            )}
+            <div className="mt-3">
+              <FormProblem>{connectingPorch.error ? problemOf(connectingPorch.error).title : null}</FormProblem>
             </div>
           </div>
         </div>

@@ -1,4 +1,4 @@
-import { currentPrice, drawFunnel, FUNNEL_TEMPLATES, type FunnelTemplate, formatMoney, type Product, stopsInOrder } from '@ruta/core';
+import { drawFunnel, FUNNEL_TEMPLATES, type FunnelTemplate, firstOption, isFree, type Product, priceWords, stopsInOrder } from '@ruta/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemOf, type ShopView } from '../app/api';
@@ -16,7 +16,7 @@ export function NewFunnelPage() {
   const { data: products, error, refetch } = api.useProductsQuery();
   const { data: shop } = api.useShopQuery();
   if (!products || !shop) return <Waiting error={error} retry={refetch} />;
-  const sold = products.filter((product) => product.price.kind !== 'free');
+  const sold = products.filter((product) => !isFree(product));
   if (sold.length === 0) {
     return (
       <Page title="Start a funnel" narrow>
@@ -33,7 +33,7 @@ export function NewFunnelPage() {
       </Page>
     );
   }
-  return <NewFunnel sold={sold} gifts={products.filter((product) => product.price.kind === 'free')} shop={shop} />;
+  return <NewFunnel sold={sold} gifts={products.filter((product) => isFree(product))} shop={shop} />;
 }
 
 function NewFunnel({ sold, gifts, shop }: { sold: Product[]; gifts: Product[]; shop: ShopView }) {
@@ -104,7 +104,7 @@ function NewFunnel({ sold, gifts, shop }: { sold: Product[]; gifts: Product[]; s
             <SelectField label="Product on sale" value={productId} onChange={(event) => setProductId(event.target.value)} error={refused('productId')}>
               {sold.map((candidate) => (
                 <option key={candidate.id} value={candidate.id}>
-                  {candidate.label || candidate.name}, {formatMoney(currentPrice(candidate.price, Date.now()).current, shop.settings.currency, { short: true })}
+                  {candidate.label || candidate.name}, {priceWords(firstOption(candidate).option.price, shop.settings.currency, Date.now())}
                 </option>
               ))}
             </SelectField>
@@ -129,19 +129,9 @@ function NewFunnel({ sold, gifts, shop }: { sold: Product[]; gifts: Product[]; s
 /** The pages of a shape as small pictures, with the seller's own product and brand on them. */
 function TemplatePictures({ template, product, gift, shop }: { template: FunnelTemplate; product: Product; gift: Product | undefined; shop: ShopView }) {
   const drawn = useMemo(() => {
-    const stand = gift ?? { id: newId('product'), name: 'A free gift', pictureId: null };
+    const stand = gift ?? { id: newId('product'), name: 'A free gift', pictureIds: [] };
     const { graph, pages } = drawFunnel(template, { product, gift: FUNNEL_TEMPLATES[template].needsGift ? stand : undefined }, newId);
-    const shown = (source: Product) => ({
-      id: source.id,
-      name: source.name,
-      description: source.description,
-      picture: source.picture,
-      price: source.price,
-      kind: source.kind,
-      taxClass: source.taxClass,
-      ...currentPrice(source.price, Date.now()),
-    });
-    const products = { [product.id]: shown(product), ...(gift ? { [gift.id]: shown(gift) } : {}) };
+    const products = { [product.id]: product, ...(gift ? { [gift.id]: gift } : {}) };
     return { graph, pages, products };
   }, [template, product, gift]);
   return (

@@ -1,4 +1,4 @@
-import { type FunnelFigures, formatMoney, STEP_GOALS, type Step, type StepFigures } from '@ruta/core';
+import { type FunnelFigures, firstOption, priceWords, STEP_GOALS, type Step, type StepFigures } from '@ruta/core';
 import { Handle, type Node, type NodeProps, Position } from '@xyflow/react';
 import { TriangleAlert } from 'lucide-react';
 import { api, type FunnelDetail, type ShopView } from '../app/api';
@@ -30,7 +30,7 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
         ) : null}
         {step.kind === 'checkout' && product ? (
           <span className="absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">
-            {product.current === 0 ? 'Free' : formatMoney(product.current, currency, { short: true })}
+            {priceWords(firstOption(product).option.price, currency, Date.now())}
           </span>
         ) : null}
         {problem ? <TriangleAlert size={18} className="absolute left-2 top-2 fill-way text-ink" aria-label={`Warning: ${problem.message}`} /> : null}

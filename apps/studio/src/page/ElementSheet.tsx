@@ -81,6 +81,19 @@ function Fields({ element, context, change }: { element: PageElement; context: P
             checked={element.askCountry}
             onChange={(event) => change({ askCountry: event.target.checked })}
           />
+          <Check label="Ask how many" checked={element.askQuantity ?? false} onChange={(event) => change({ askQuantity: event.target.checked })} />
+          <Check
+            label="Ask for a business tax number"
+            hint="Businesses elsewhere in the European Union then pay without tax."
+            checked={element.askTaxNumber ?? false}
+            onChange={(event) => change({ askTaxNumber: event.target.checked })}
+          />
+          <Check
+            label="Show a field for a discount code"
+            hint="Without it, codes can only come with a link."
+            checked={!element.hideCode}
+            onChange={(event) => change({ hideCode: !event.target.checked })}
+          />
         </>
       );
     case 'spacer':

@@ -1,5 +1,5 @@
-import { type PictureInfo, quoteProduct, type Step } from '@ruta/core';
-import type { CheckoutView, PageContext } from '@ruta/pages';
+import { cartLine, optionsOf, type PictureInfo, type Product, priceWords, quoteCart, type Step } from '@ruta/core';
+import { type CheckoutView, type PageContext, shownProduct } from '@ruta/pages';
 import type { FunnelDetail, ShopView } from '../app/api';
 
 /** What a page is shown with in the studio: the shop's brand, the step's product, and a made-up buyer. */
@@ -12,10 +12,13 @@ export function studioContext(
   const { settings, brand } = shop;
   const product = step.productId ? (funnel.products[step.productId] ?? null) : null;
   const gift = funnel.giftId ? (funnel.products[funnel.giftId] ?? null) : null;
+  const now = Date.now();
+  const shown = (source: Product | null) => (source ? shownProduct(source, settings.currency, now) : null);
   // The same sums that the checkout and the payment use, for a buyer at home, so that the preview shows true sums.
-  const sums = product ? quoteProduct(shop, product, settings.country, Date.now()) : null;
+  const find = (id: string) => funnel.products[id];
+  const sums = product ? quoteCart(shop, { lines: [cartLine('main', 'main', product, {}, { find })], buyer: { country: settings.country } }, now) : null;
   const checkout: CheckoutView | null =
-    sums && step.kind === 'checkout'
+    sums && product && step.kind === 'checkout'
       ? {
           actionUrl: '',
           quoteUrl: '',
@@ -26,6 +29,18 @@ export function studioContext(
           errors: {},
           message: null,
           countries: [{ code: settings.country, name: new Intl.DisplayNames(['en'], { type: 'region' }).of(settings.country) ?? settings.country }],
+          regions: [],
+          options: optionsOf(product).map(({ edition, option }) => ({
+            id: option.id,
+            edition: product.editions.length > 1 ? edition.name : '',
+            name: option.name,
+            price: priceWords(option.price, settings.currency, now),
+            description: option.description,
+            chooses: option.price.kind === 'pay-what-you-want' ? '' : null,
+            left: null,
+          })),
+          needsCard: sums.dueToday > 0 || sums.later.length > 0,
+          needsAddress: sums.shipping !== null || sums.problems.some((problem) => problem.path.startsWith('buyer.')),
           cardFields: null,
           testMode: settings.mode === 'test',
           paidOrder: null,
@@ -34,14 +49,14 @@ export function studioContext(
   return {
     brand,
     shop: { name: settings.name, email: settings.contactEmail, currency: settings.currency },
-    product,
-    gift,
+    product: shown(product),
+    gift: shown(gift),
     buyer: { firstName: 'Marta' },
     pictures,
     assetBase: '',
     href: () => '#',
     form: null,
     checkout,
-    order: step.kind === 'thank-you' && sums ? { number: '1001', quote: sums, downloads: [] } : null,
+    order: step.kind === 'thank-you' && sums ? { number: '1001', quote: sums, downloads: [], links: [], keys: [], confirmations: [] } : null,
   };
 }

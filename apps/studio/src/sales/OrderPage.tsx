@@ -2,7 +2,7 @@ import { countryName, formatMoney } from '@ruta/core';
 import { QuoteTable } from '@ruta/pages';
 import { ArrowLeft } from 'lucide-react';
 import { Link, useParams } from 'react-router';
-import { api, type OrderDetail } from '../app/api';
+import { api } from '../app/api';
 import { formatTime } from '../app/format';
 import { Button } from '../ui/Button';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
@@ -31,7 +31,6 @@ export function OrderPage() {
             <div className="studio-quote">
               <QuoteTable quote={order.quote} dueLabel="Paid" />
             </div>
-            <Explained order={order} />
           </Panel>
           <Panel title="Payments">
             <table className="w-full">
@@ -103,7 +102,16 @@ export function OrderPage() {
                 order.buyer.email
               )}
             </p>
-            <p className="text-soft">{countryName(order.buyer.country)}</p>
+            {order.buyer.address ? (
+              <p>
+                {order.buyer.address.street}, {order.buyer.address.postcode} {order.buyer.address.city}
+              </p>
+            ) : null}
+            <p className="text-soft">
+              {order.buyer.region ? `${order.buyer.region}, ` : ''}
+              {countryName(order.buyer.country)}
+            </p>
+            {order.buyer.taxNumber ? <p className="text-soft">Business, tax number {order.buyer.taxNumber}</p> : null}
             {order.campaign ? <p className="text-soft mt-2">Came from {Object.values(order.campaign).join(', ')}</p> : null}
             <p className="mt-2">
               Through{' '}
@@ -119,8 +127,24 @@ export function OrderPage() {
                   <li key={file.id} className="flex justify-between gap-3 py-1">
                     <span className="font-semibold">{file.name}</span>
                     <span className="text-soft figures">
-                      fetched {file.downloads} of {file.maxDownloads} times
+                      fetched {file.downloads} {file.maxDownloads === null ? 'times' : `of ${file.maxDownloads} times`}
                     </span>
+                  </li>
+                ))}
+              </ul>
+            </Panel>
+          ) : null}
+          {order.keys.length + order.links.length > 0 ? (
+            <Panel title="Keys and links">
+              <ul>
+                {order.keys.map((key) => (
+                  <li key={key.value} className="py-1">
+                    <code className="font-mono font-semibold">{key.value}</code> <span className="text-soft">for {key.from}</span>
+                  </li>
+                ))}
+                {order.links.map((link) => (
+                  <li key={link.url} className="py-1">
+                    {link.words} <span className="text-soft">for {link.from}</span>
                   </li>
                 ))}
               </ul>
@@ -132,26 +156,5 @@ export function OrderPage() {
         </div>
       </div>
     </Page>
-  );
-}
-
-/** How each line's figure came about. */
-function Explained({ order }: { order: OrderDetail }) {
-  const { quote } = order;
-  const money = (amount: number) => formatMoney(amount, quote.currency);
-  return (
-    <details className="mt-3">
-      <summary className="font-semibold text-info">How this was worked out</summary>
-      <ul className="mt-2 grid gap-2">
-        {quote.lines.map((line) => (
-          <li key={line.id} className="figures">
-            <span className="font-semibold">{line.name}</span>: {money(line.unit)} × {line.quantity}
-            {line.unit < line.regularUnit ? ` (regular ${money(line.regularUnit)})` : ''}
-            {line.codeDiscount > 0 ? `, less ${money(line.codeDiscount)} by code` : ''}; {money(line.net)} net + {money(line.tax)} tax at {line.rate} % (
-            {countryName(quote.taxCountry)}) = {money(line.total)}
-          </li>
-        ))}
-      </ul>
-    </details>
   );
 }

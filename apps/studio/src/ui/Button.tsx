@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes } from 'react';
+import type { AnchorHTMLAttributes, ButtonHTMLAttributes } from 'react';
 import { Link, type LinkProps } from 'react-router';
 
 type Look = 'main' | 'plain' | 'quiet' | 'danger';
@@ -19,6 +19,11 @@ export function Button({ look = 'plain', className = '', ...rest }: { look?: Loo
 
 export function ButtonLink({ look = 'plain', className = '', ...rest }: { look?: Look } & LinkProps) {
   return <Link className={`${SHAPE} ${LOOKS[look]} ${className}`} {...rest} />;
+}
+
+/** A link to a file to keep, or out of the studio, that looks like a button. */
+export function ButtonAnchor({ look = 'plain', className = '', ...rest }: { look?: Look } & AnchorHTMLAttributes<HTMLAnchorElement>) {
+  return <a className={`${SHAPE} ${LOOKS[look]} ${className}`} {...rest} />;
 }
 
 /** A button that shows only an icon; its name is said to those who cannot see it and shown as a tooltip. */

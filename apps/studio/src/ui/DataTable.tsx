@@ -1,7 +1,7 @@
 import { type ColumnDef, flexRender, getCoreRowModel, getFilteredRowModel, getSortedRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, Search } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 
 const ROW_HEIGHT = 44;
@@ -16,6 +16,10 @@ export function DataTable<Row>(props: {
   hrefOf: (row: Row) => string;
   searchLabel: string;
   nothingFound: string;
+  /** Filters and the like, beside the search. */
+  tools?: ReactNode;
+  /** Rows that are ticked, by id, for doing something with all of them. */
+  selection?: { ids: ReadonlySet<string>; onChange: (ids: ReadonlySet<string>) => void; idOf: (row: Row) => string; nameOf: (row: Row) => string };
 }) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const [search, setSearch] = useState('');
@@ -33,29 +37,51 @@ export function DataTable<Row>(props: {
     getFilteredRowModel: getFilteredRowModel(),
   });
   const { rows } = table.getRowModel();
+  const { selection } = props;
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12 });
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (
     <div>
-      <label className="relative block w-72 max-w-full mb-3">
-        <span className="sr-only">{props.searchLabel}</span>
-        <Search size={16} className="absolute left-3 top-3 text-soft" aria-hidden="true" />
-        <input
-          type="search"
-          value={search}
-          onChange={(event) => setSearch(event.target.value)}
-          placeholder={props.searchLabel}
-          className="w-full rounded-md border border-[#98a5a1] bg-white pl-9 pr-3 min-h-9.5"
-        />
-      </label>
+      <div className="flex flex-wrap items-center gap-2 mb-3">
+        <label className="relative block w-72 max-w-full">
+          <span className="sr-only">{props.searchLabel}</span>
+          <Search size={16} className="absolute left-3 top-3 text-soft" aria-hidden="true" />
+          <input
+            type="search"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+            placeholder={props.searchLabel}
+            className="w-full rounded-md border border-[#98a5a1] bg-white pl-9 pr-3 min-h-9.5"
+          />
+        </label>
+        {props.tools}
+      </div>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
       <section ref={scroller} tabIndex={0} aria-label={props.label} className="max-h-[calc(100vh-190px)] overflow-auto rounded-md border border-line bg-white">
         <table className="w-full border-collapse">
           <thead className="sticky top-0 bg-white z-10">
             {table.getHeaderGroups().map((group) => (
               <tr key={group.id}>
+                {selection ? (
+                  <th scope="col" className="pl-4 border-b border-line w-8">
+                    <input
+                      type="checkbox"
+                      className="size-4.5 accent-go align-middle"
+                      aria-label="Choose all that are shown"
+                      checked={rows.length > 0 && rows.every((row) => selection.ids.has(selection.idOf(row.original)))}
+                      onChange={(event) => {
+                        const next = new Set(selection.ids);
+                        for (const row of rows) {
+                          if (event.target.checked) next.add(selection.idOf(row.original));
+                          else next.delete(selection.idOf(row.original));
+                        }
+                        selection.onChange(next);
+                      }}
+                    />
+                  </th>
+                ) : null}
                 {group.headers.map((header) => {
                   const sorted = header.column.getIsSorted();
                   return (
@@ -88,6 +114,23 @@ export function DataTable<Row>(props: {
                   style={{ height: ROW_HEIGHT }}
                   onClick={() => navigate(props.hrefOf(row.original))}
                 >
+                  {selection ? (
+                    // biome-ignore lint/a11y/useKeyWithClickEvents: the click is kept from the row; the box itself has the keyboard
+                    <td className="pl-4" onClick={(event) => event.stopPropagation()}>
+                      <input
+                        type="checkbox"
+                        className="size-4.5 accent-go align-middle"
+                        aria-label={`Choose ${selection.nameOf(row.original)}`}
+                        checked={selection.ids.has(selection.idOf(row.original))}
+                        onChange={(event) => {
+                          const next = new Set(selection.ids);
+                          if (event.target.checked) next.add(selection.idOf(row.original));
+                          else next.delete(selection.idOf(row.original));
+                          selection.onChange(next);
+                        }}
+                      />
+                    </td>
+                  ) : null}
                   {row.getVisibleCells().map((cell, index) => (
                     <td
                       key={cell.id}

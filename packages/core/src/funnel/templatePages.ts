@@ -4,7 +4,7 @@ import type { Column, ElementOf, ElementType, PageDocument, PageElement, Section
 import { words } from '../page';
 
 type Part = { [T in ElementType]: Omit<ElementOf<T>, 'id'> }[ElementType];
-type NamedProduct = Pick<Product, 'name' | 'pictureId'>;
+type NamedProduct = Pick<Product, 'name' | 'pictureIds'>;
 
 interface SectionPlan {
   name: string;
@@ -81,7 +81,7 @@ export function optInPage(gift: NamedProduct, newId: NewId): PageDocument {
           }),
         ],
       },
-      { span: 5, parts: [{ type: 'picture', source: gift.pictureId ? { kind: 'product' } : null, alt: gift.name, shape: 'natural' }] },
+      { span: 5, parts: [{ type: 'picture', source: gift.pictureIds.length > 0 ? { kind: 'product' } : null, alt: gift.name, shape: 'natural' }] },
     ],
   };
   const inside: SectionPlan = {
@@ -105,7 +105,7 @@ export function salesPage(product: NamedProduct, newId: NewId): PageDocument {
     space: 'wide',
     columns: [
       { span: 7, parts: [headline(1, 'large', words({ bound: 'product.name' })), text('lead', words({ bound: 'product.description' })), buy] },
-      { span: 5, parts: [{ type: 'picture', source: product.pictureId ? { kind: 'product' } : null, alt: product.name, shape: 'natural' }] },
+      { span: 5, parts: [{ type: 'picture', source: product.pictureIds.length > 0 ? { kind: 'product' } : null, alt: product.name, shape: 'natural' }] },
     ],
   };
   const benefits: SectionPlan = {

@@ -21,8 +21,8 @@ export const FUNNEL_TEMPLATES = {
 export type FunnelTemplate = keyof typeof FUNNEL_TEMPLATES;
 
 export interface TemplateProducts {
-  product: Pick<Product, 'id' | 'name' | 'kind' | 'pictureId'>;
-  gift?: Pick<Product, 'id' | 'name' | 'pictureId'> | undefined;
+  product: Pick<Product, 'id' | 'name' | 'kind' | 'pictureIds'>;
+  gift?: Pick<Product, 'id' | 'name' | 'pictureIds'> | undefined;
 }
 
 export interface DrawnFunnel {

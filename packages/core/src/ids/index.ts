@@ -4,7 +4,10 @@ import { z } from 'zod';
 export const ID_PREFIXES = {
   user: 'usr',
   product: 'prd',
+  edition: 'edn',
   price: 'prc',
+  code: 'cod',
+  key: 'key',
   file: 'fil',
   funnel: 'fun',
   step: 'stp',

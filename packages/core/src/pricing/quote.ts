@@ -1,163 +1,242 @@
 import { z } from 'zod';
+import { isoDate } from '../billing/planDates';
 import { currentPrice, PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
-import { percentOf, taxWithin } from '../money';
-import { CountrySchema, ShopSchema } from '../shop';
-import { applyCode, applyOfferDiscount, CodeSchema, OfferDiscountSchema } from './discount';
-import { ShippingTableSchema, shippingCost } from './shippingTable';
-import { findTaxRow, rateOf, TaxTableSchema } from './taxTable';
+import { type Charge, chargesToday, laterCount, laterGroups, type PricedLine } from './charge';
+import { codeRefusal } from './code';
+import { applyOfferDiscount } from './discount';
+import { discountPayment, PaymentPartSchema, parcelOf, ShippingChargeSchema, shipPayment, type Terms, taxCharge } from './payment';
+import { BundlePartSchema, LineRoleSchema, type QuoteInput, type QuoteLineInput } from './quoteInput';
+import { checkTaxNumber } from './taxNumber';
+import { findTaxRow } from './taxTable';
 
-export const LineRoleSchema = z.enum(['main', 'bump', 'upsell']);
-export type LineRole = z.infer<typeof LineRoleSchema>;
-
-/** One thing in the cart, with all that its price depends on. */
-export const QuoteLineInputSchema = z.object({
-  id: z.string(),
+/** A line of what is due today. A set-up fee is a line of its own. Amounts in minor units. */
+export const QuoteLineSchema = PaymentPartSchema.extend({
+  id: z.string().describe('The cart line’s id; a set-up fee’s ends in “:set-up”'),
   productId: z.string(),
+  editionId: z.string().optional(),
+  priceId: z.string().optional(),
   name: z.string(),
   role: LineRoleSchema,
   kind: ProductKindSchema,
   taxClass: TaxClassSchema,
-  weight: z.number().min(0).default(0).describe('Grams of one unit'),
-  price: PriceSchema,
-  quantity: z.int().min(1, 'Choose at least one.').max(9999, 'This is more than can be ordered at once.'),
-  discount: OfferDiscountSchema.optional(),
-});
-
-/** Everything a quote depends on: the same input always gives the same quote. */
-export const QuoteInputSchema = z.object({
-  shop: ShopSchema.pick({ currency: true, country: true, timeZone: true, pricesIncludeTax: true }),
-  taxTable: TaxTableSchema,
-  shippingTable: ShippingTableSchema,
-  lines: z.array(QuoteLineInputSchema).min(1, 'There is nothing in the cart.'),
-  code: CodeSchema.optional(),
-  buyer: z.object({
-    country: CountrySchema,
-    region: z.string().optional(),
-    validTaxNumber: z.boolean().default(false).describe('A business number whose format and checksum were found right'),
-  }),
-  now: z.int().describe('Unix time in milliseconds'),
-});
-export type QuoteInput = z.infer<typeof QuoteInputSchema>;
-
-/** Tax on one amount. `net + tax = total`; the rate is a percentage. */
-export const TaxedSchema = z.object({ rate: z.number(), net: z.int(), tax: z.int(), total: z.int() });
-export type Taxed = z.infer<typeof TaxedSchema>;
-
-export const QuoteLineSchema = TaxedSchema.extend({
-  id: z.string(),
-  productId: z.string(),
-  name: z.string(),
-  role: LineRoleSchema,
-  taxClass: TaxClassSchema,
   quantity: z.int(),
+  of: z.int().nullable().describe('How many charges the plan has; null for endless and for no plan'),
   regularUnit: z.int(),
   currentUnit: z.int(),
-  unit: z.int().describe('What one is charged at, after the offer’s own discount'),
+  unit: z.int().describe('What one is charged at after the offer’s own discount: whole, all instalments, or one period'),
   offerDearer: z.boolean().describe('The offer’s discount came out above the current price, which is charged instead'),
-  amount: z.int().describe('unit × quantity'),
-  codeDiscount: z.int(),
-  discounted: z.int().describe('amount − codeDiscount; gross or net as the shop’s prices are'),
+  lineAmount: z.int().describe('unit × quantity: whole, all instalments, or one period'),
+  weight: z.number().describe('Grams of all units that are sent'),
+  price: PriceSchema.describe('The price of the day, so that a plan keeps it'),
+  parts: z.array(BundlePartSchema).optional(),
 });
+export type QuoteLine = z.infer<typeof QuoteLineSchema>;
+
+/** What falls due at one later moment. */
+export const LaterPaymentSchema = z.object({
+  due: z.int().describe('Unix time in milliseconds'),
+  date: z.string().describe('The same moment in the shop’s time zone, ISO 8601'),
+  parts: z.array(PaymentPartSchema),
+  shipping: ShippingChargeSchema.nullable(),
+  codeDiscount: z.int(),
+  tax: z.int(),
+  total: z.int(),
+});
+export type LaterPayment = z.infer<typeof LaterPaymentSchema>;
 
 /** A full quote. All amounts are minor units of `currency`. */
 export const QuoteSchema = z.object({
   currency: z.string(),
   pricesIncludeTax: z.boolean(),
   taxCountry: z.string(),
+  taxRegion: z.string().optional(),
   reverseCharge: z.boolean(),
+  taxNumber: z.object({ number: z.string(), valid: z.boolean(), message: z.string().optional() }).nullable(),
   lines: z.array(QuoteLineSchema),
-  shipping: TaxedSchema.extend({ zone: z.string(), reason: z.string() }).nullable(),
+  shipping: ShippingChargeSchema.nullable(),
   code: z.object({ code: z.string(), applied: z.boolean(), discount: z.int(), reason: z.string().optional() }).nullable(),
-  goods: z.int().describe('Lines after discounts, gross or net as the shop’s prices are'),
-  discount: z.int(),
-  tax: z.int(),
+  goods: z.int().describe('Today’s lines after discounts, gross or net as the shop’s prices are'),
+  discount: z.int().describe('What the code takes off today'),
+  tax: z.int().describe('Tax due today'),
   dueToday: z.int(),
+  orderTotal: z.int().describe('All lines after discounts without tax and shipping, every instalment included; what conditions ask for'),
+  later: z.array(LaterPaymentSchema).describe('Plans that end, to their end; of endless plans the next dates and amounts'),
+  endless: z.boolean().describe('A plan has no end, so that there is no total of what is due later'),
+  dueLater: z.int().nullable().describe('All later payments together; null if a plan is endless'),
+  total: z.int().nullable().describe('Today and later together; null if a plan is endless'),
   problems: z.array(z.object({ path: z.string(), message: z.string() })).describe('What keeps this cart from being paid'),
 });
 export type Quote = z.infer<typeof QuoteSchema>;
 
+/** How many charges of an endless plan a quote lists. */
+const NEXT_CHARGES = 3;
+
 /**
- * Computes what a cart costs and how each figure came about: unit prices, offer discounts, code, shipping and tax.
- * Pure; rounding is half away from zero at the minor unit, per line. Never throws on a valid input: what keeps the
- * cart from being paid is said in `problems`.
+ * Computes what a cart costs today and later and how each figure came about: unit prices, offer discounts, code,
+ * shipping and tax. Pure; rounding is half away from zero at the minor unit, per line and charge. Never throws on a
+ * valid input: what keeps the cart from being paid is said in `problems`.
+ * @param next of endless plans, how many charges to list
  */
-export function quote(input: QuoteInput): Quote {
+export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
   const { shop, buyer, now } = input;
-  const priced = input.lines.map((line) => {
-    const prices = currentPrice(line.price, now);
+  const problems: Quote['problems'] = [];
+  const priced = input.lines.map((line, index): PricedLine => {
+    const refusal = choiceRefusal(line);
+    if (refusal) problems.push({ path: `lines.${index}.chosen`, message: refusal });
+    const prices = currentPrice(line.price, now, line.chosen);
     const { unit, dearer } = applyOfferDiscount(prices, line.discount);
     return { line, prices, unit, dearer, amount: unit * line.quantity };
   });
-  const codeLines = priced.map(({ line, amount }) => ({ role: line.role, productId: line.productId, amount }));
-  const outcome = input.code ? applyCode(input.code, codeLines, now) : undefined;
 
-  const row = findTaxRow(input.taxTable, buyer.country, buyer.region, now);
+  const sendsParcel = input.lines.some((line) => parcelOf(line)) || (input.bought?.lines.some((line) => parcelOf(line)) ?? false);
+  const destination = sendsParcel && buyer.shipTo ? buyer.shipTo : buyer;
+  const row = findTaxRow(input.taxTable, destination.country, destination.region, now);
+  const { taxNumber, country: numberCountry } = judgeTaxNumber(buyer);
   const home = findTaxRow(input.taxTable, shop.country, undefined, now);
-  const reverseCharge = buyer.validTaxNumber && buyer.country !== shop.country && row?.union !== undefined && row.union === home?.union;
-  const taxed = (amount: number, rate: number) => taxAmount(amount, rate, shop.pricesIncludeTax, reverseCharge);
+  const reverseCharge =
+    numberCountry !== null &&
+    [buyer.country, destination.country].includes(numberCountry) &&
+    numberCountry !== shop.country &&
+    destination.country !== shop.country &&
+    row?.union !== undefined &&
+    row.union === home?.union;
 
-  const lines = priced.map(({ line, prices, unit, dearer, amount }, index) => {
-    const codeDiscount = outcome?.perLine[index] ?? 0;
-    const discounted = amount - codeDiscount;
+  const { code } = input;
+  const ordered = [...(input.bought?.lines ?? []), ...priced.map(({ line, amount }) => ({ role: line.role, productId: line.productId, amount }))];
+  const refusal = code && codeRefusal(code, input.codeUses, ordered, now);
+  const terms: Terms = { input, destination, code: refusal === undefined ? code : undefined, reverseCharge, row };
+
+  const spent = { spent: false };
+  const today = discounted(
+    terms,
+    priced.flatMap((line) => chargesToday(line, now)),
+    spent,
+  );
+  const groups = laterGroups(priced, now, shop.timeZone, next).map(({ due, charges }) => ({ due, charges: discounted(terms, charges, spent) }));
+
+  const lines = today.map((discountedCharge) => quoteLine(terms, discountedCharge));
+  const laterInstalments = groups.flatMap((group) => group.charges.filter(({ charge }) => charge.part === 'instalment'));
+  const value = sum([...today, ...laterInstalments], ({ charge, codeDiscount }) => charge.amount - codeDiscount);
+  const shipping = shipPayment(terms, sentWith(today), value, now, input.bought);
+  let unreachable = shipping === 'unreachable';
+  const sent = shipping === 'unreachable' ? null : shipping;
+
+  const later = groups.map(({ due, charges }): LaterPayment => {
+    const parts = charges.map(({ charge, codeDiscount }) => taxCharge(terms, charge, codeDiscount));
+    const renewed = charges.filter(({ charge }) => charge.part === 'period');
+    const post = shipPayment(
+      terms,
+      sentWith(renewed),
+      sum(parts, (part) => part.discounted),
+      due,
+      undefined,
+    );
+    const laterShipping = post === 'unreachable' ? null : post;
+    unreachable ||= post === 'unreachable';
     return {
-      id: line.id,
-      productId: line.productId,
-      name: line.name,
-      role: line.role,
-      taxClass: line.taxClass,
-      quantity: line.quantity,
-      regularUnit: prices.regular,
-      currentUnit: prices.current,
-      unit,
-      offerDearer: dearer,
-      amount,
-      codeDiscount,
-      discounted,
-      ...taxed(discounted, rateOf(row, line.taxClass)),
+      due,
+      date: isoDate(due, shop.timeZone),
+      parts,
+      shipping: laterShipping,
+      codeDiscount: sum(parts, (part) => part.codeDiscount),
+      tax: sum(parts, (part) => part.tax) + (laterShipping?.tax ?? 0),
+      total: sum(parts, (part) => part.total) + (laterShipping?.total ?? 0),
     };
   });
 
-  const goods = lines.reduce((sum, line) => sum + line.discounted, 0);
-  const problems: Quote['problems'] = [];
-  let shipping: Quote['shipping'] = null;
-  const parcels = input.lines.filter((line) => line.kind === 'physical');
-  if (parcels.length > 0) {
-    const weight = parcels.reduce((sum, line) => sum + line.weight * line.quantity, 0);
-    const cost = shippingCost(input.shippingTable, buyer, weight, goods);
-    if (cost) {
-      const rate = Math.max(...parcels.map((line) => rateOf(row, line.taxClass)));
-      shipping = { zone: cost.zone, reason: cost.reason, ...taxed(cost.amount, rate) };
-    } else {
-      problems.push({ path: 'buyer.country', message: 'We do not send parcels to this country.' });
-    }
+  if (unreachable) {
+    problems.push({ path: destination === buyer ? 'buyer.country' : 'buyer.shipTo.country', message: 'We do not send parcels to this country.' });
   }
 
-  const taxedParts = shipping ? [...lines, shipping] : lines;
-  const discount = lines.reduce((sum, line) => sum + line.codeDiscount, 0);
+  const endless = input.lines.some((line) => laterCount(line) === Number.POSITIVE_INFINITY);
+  const dueToday = sum(lines, (line) => line.total) + (sent?.total ?? 0);
+  const dueLater = endless ? null : sum(later, (payment) => payment.total);
+  const discount = sum(lines, (line) => line.codeDiscount);
+  const netLater = sum(later, (payment) => sum(payment.parts, (part) => (part.part === 'instalment' ? part.net : 0)));
   return {
     currency: shop.currency,
     pricesIncludeTax: shop.pricesIncludeTax,
-    taxCountry: buyer.country,
+    taxCountry: destination.country,
+    ...(destination.region === undefined ? {} : { taxRegion: destination.region }),
     reverseCharge,
+    taxNumber,
     lines,
-    shipping,
-    code: input.code && outcome ? { code: input.code.code, applied: outcome.applied, discount, ...(outcome.applied ? {} : { reason: outcome.reason }) } : null,
-    goods,
+    shipping: sent,
+    code: code ? { code: code.code, applied: refusal === undefined, discount, ...(refusal === undefined ? {} : { reason: refusal }) } : null,
+    goods: sum(lines, (line) => line.discounted),
     discount,
-    tax: taxedParts.reduce((sum, part) => sum + part.tax, 0),
-    dueToday: taxedParts.reduce((sum, part) => sum + part.total, 0),
+    tax: sum(lines, (line) => line.tax) + (sent?.tax ?? 0),
+    dueToday,
+    orderTotal: sum(lines, (line) => line.net) + netLater,
+    later,
+    endless,
+    dueLater,
+    total: dueLater === null ? null : dueToday + dueLater,
     problems,
   };
 }
 
-/**
- * Tax of one amount by destination. Inclusive: tax = round(gross × r / (100 + r)) and the total stays. Exclusive:
- * tax = round(net × r / 100) on top. Reverse charge: no tax, and an inclusive amount loses the destination's rate first.
- */
-function taxAmount(amount: number, rate: number, inclusive: boolean, reverseCharge: boolean): Taxed {
-  const within = inclusive ? taxWithin(amount, rate) : 0;
-  if (reverseCharge) return { rate: 0, net: amount - within, tax: 0, total: amount - within };
-  if (inclusive) return { rate, net: amount - within, tax: within, total: amount };
-  const onTop = percentOf(amount, rate);
-  return { rate, net: amount, tax: onTop, total: amount + onTop };
+interface DiscountedCharge {
+  charge: Charge;
+  codeDiscount: number;
+}
+
+function discounted(terms: Terms, charges: Charge[], spent: { spent: boolean }): DiscountedCharge[] {
+  const shares = discountPayment(terms, charges, spent);
+  return charges.map((charge, index) => ({ charge, codeDiscount: shares[index] ?? 0 }));
+}
+
+function quoteLine(terms: Terms, { charge, codeDiscount }: DiscountedCharge): QuoteLine {
+  const { line, prices, unit, dearer, amount } = charge.of;
+  const isFee = charge.part === 'set-up fee';
+  const { price, quantity } = line;
+  const fee = isFee ? charge.amount / quantity : 0;
+  return {
+    ...taxCharge(terms, charge, codeDiscount),
+    id: isFee ? `${line.id}:set-up` : line.id,
+    productId: line.productId,
+    name: isFee ? `Set-up: ${line.name}` : line.name,
+    role: line.role,
+    kind: line.kind,
+    taxClass: line.taxClass,
+    quantity,
+    of: price.kind === 'instalments' ? price.count : price.kind === 'subscription' ? price.charges : null,
+    regularUnit: isFee ? fee : prices.regular,
+    currentUnit: isFee ? fee : prices.current,
+    unit: isFee ? fee : unit,
+    offerDearer: dearer && !isFee,
+    lineAmount: isFee ? charge.amount : amount,
+    weight: isFee ? 0 : (parcelOf(line)?.weight ?? 0) * quantity,
+    price,
+    ...(isFee || line.editionId === undefined ? {} : { editionId: line.editionId }),
+    ...(isFee || line.priceId === undefined ? {} : { priceId: line.priceId }),
+    ...(line.parts && !isFee ? { parts: line.parts } : {}),
+  };
+}
+
+/** The lines whose parcels go out with some charges: a free trial charges nothing, so nothing is sent yet. */
+function sentWith(charges: readonly DiscountedCharge[]): QuoteLineInput[] {
+  return charges.flatMap(({ charge }) => (charge.part === 'set-up fee' || (charge.part === 'trial' && charge.amount === 0) ? [] : [charge.of.line]));
+}
+
+/** Why a chosen amount is refused; undefined if it is within its bounds. A code may still bring it lower. */
+function choiceRefusal({ price, chosen }: QuoteLineInput): string | undefined {
+  if (price.kind !== 'pay-what-you-want' || chosen === undefined) return undefined;
+  if (chosen < price.minimum) return 'This is under the smallest amount for this product.';
+  if (price.maximum !== undefined && chosen > price.maximum) return 'This is over the largest amount for this product.';
+  return undefined;
+}
+
+function judgeTaxNumber(buyer: QuoteInput['buyer']): { taxNumber: Quote['taxNumber']; country: string | null } {
+  if (buyer.validTaxNumber) return { taxNumber: { number: buyer.taxNumber ?? '', valid: true }, country: buyer.country };
+  if (!buyer.taxNumber?.trim()) return { taxNumber: null, country: null };
+  const check = checkTaxNumber(buyer.taxNumber);
+  if (!check.ok) return { taxNumber: { number: buyer.taxNumber, valid: false, message: check.message }, country: null };
+  return { taxNumber: { number: check.number, valid: true }, country: check.country };
+}
+
+function sum<T>(items: readonly T[], of: (item: T) => number): number {
+  let total = 0;
+  for (const item of items) total += of(item);
+  return total;
 }

@@ -6,18 +6,40 @@ const BandSchema = z.object({ upTo: z.number().min(0).nullable().describe('Upper
 
 /** One place's shipping. Weight bands in grams, value bands in minor units; `freeFrom` in minor units, equality reaches it. */
 export const ShippingZoneSchema = z.object({
-  name: z.string().min(1),
-  countries: z.array(CountrySchema).min(1),
+  name: z.string().trim().min(1, 'Give the zone a name.').max(60, 'Keep the name under 60 characters.'),
+  countries: z.array(CountrySchema).min(1, 'Choose at least one country.'),
   region: z.string().optional(),
   rate: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('flat'), amount: AmountSchema }),
-    z.object({ kind: z.literal('weight'), bands: z.array(BandSchema).min(1) }),
+    z.object({ kind: z.literal('weight'), bands: z.array(BandSchema).min(1, 'Enter at least one band.') }),
     z.object({ kind: z.literal('value'), bands: z.array(BandSchema).min(1) }),
   ]),
   freeFrom: AmountSchema.optional(),
 });
 export type ShippingZone = z.infer<typeof ShippingZoneSchema>;
-export const ShippingTableSchema = z.array(ShippingZoneSchema);
+/** Zones in their order. A place belongs to one zone only, and bands go upwards. */
+export const ShippingTableSchema = z.array(ShippingZoneSchema).superRefine((table, context) => {
+  const refuse = (path: Array<string | number>, message: string) => context.addIssue({ code: 'custom', path, message });
+  const taken = new Map<string, string>();
+  for (const [index, { name, countries, region, rate }] of table.entries()) {
+    for (const country of countries) {
+      const place = `${country} ${region ?? ''}`;
+      const other = taken.get(place);
+      if (other !== undefined) refuse([index, 'countries'], `${country} is in “${other}” already.`);
+      else taken.set(place, name);
+    }
+    if (rate.kind === 'flat') continue;
+    for (const [at, band] of rate.bands.entries()) {
+      const before = rate.bands[at - 1];
+      if (before && (before.upTo === null || (band.upTo !== null && band.upTo <= before.upTo))) {
+        refuse(
+          [index, 'rate', 'bands', at, 'upTo'],
+          before.upTo === null ? 'A band without an upper bound must be the last one.' : 'Each band must go further than the one before it.',
+        );
+      }
+    }
+  }
+});
 export type ShippingTable = z.infer<typeof ShippingTableSchema>;
 
 export interface ShippingCost {

@@ -3,6 +3,7 @@ import { CurrencySchema } from '../money';
 import { COUNTRY_CODES } from './countries';
 
 export * from './countries';
+export * from './localTime';
 /** ISO 3166-1 alpha-2 country code, upper case. */
 export const CountrySchema = z.string().refine((code) => COUNTRY_CODES.includes(code), 'Choose a country.');
 

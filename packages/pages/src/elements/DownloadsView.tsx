@@ -1,19 +1,49 @@
 import type { ElementOf } from '@ruta/core';
-import { usePage } from '../context';
+import { type OrderView, usePage } from '../context';
 import { WordsView } from '../WordsView';
 
+/** Everything a buyer receives at once: the seller's words and button, files, links and licence keys. */
 export function DownloadsView({ element }: { element: ElementOf<'downloads'> }) {
   const { context, edit } = usePage();
-  const files = context.order?.downloads ?? [];
-  if (files.length === 0 && !edit) return null;
+  const { order } = context;
+  const isEmpty = !order || order.downloads.length + order.links.length + order.keys.length + order.confirmations.length === 0;
+  if (isEmpty && !edit) return null;
   return (
     <section className="panel" aria-label="Downloads">
       <h2 className="panel-title">
         <WordsView words={element.title} elementId={element.id} path={['title']} />
       </h2>
-      {files.length === 0 ? <p className="text-small">The files of what was bought stand here.</p> : null}
+      {isEmpty ? <p className="text-small">What the buyer receives stands here: files, links, keys.</p> : null}
+      {order ? <Received order={order} /> : null}
+    </section>
+  );
+}
+
+function Received({ order }: { order: OrderView }) {
+  return (
+    <>
+      {order.confirmations.map((confirmation) => (
+        <div key={confirmation.text + confirmation.buttonUrl} className="confirmation">
+          {confirmation.text.split(/\n+/).map((paragraph) => (
+            <p key={paragraph}>{paragraph}</p>
+          ))}
+          {confirmation.buttonUrl ? (
+            <p>
+              <a className="button button-quiet" href={confirmation.buttonUrl}>
+                {confirmation.buttonWords}
+              </a>
+            </p>
+          ) : null}
+        </div>
+      ))}
       <ul className="downloads">
-        {files.map((file) => (
+        {order.links.map((link) => (
+          <li key={link.url}>
+            <a href={link.url}>{link.words}</a>
+            <span className="text-small">from {link.from}</span>
+          </li>
+        ))}
+        {order.downloads.map((file) => (
           <li key={file.url}>
             <a href={file.url} download>
               {file.name}
@@ -23,7 +53,13 @@ export function DownloadsView({ element }: { element: ElementOf<'downloads'> }) 
             </span>
           </li>
         ))}
+        {order.keys.map((key) => (
+          <li key={key.value}>
+            <code className="licence-key">{key.value}</code>
+            <span className="text-small">your key for {key.from}</span>
+          </li>
+        ))}
       </ul>
-    </section>
+    </>
   );
 }

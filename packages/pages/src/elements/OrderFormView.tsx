@@ -1,7 +1,9 @@
 import { type ElementOf, formatMoney } from '@ruta/core';
 import { type CheckoutView, usePage } from '../context';
 import { WordsView } from '../WordsView';
-import { Field, TextField } from './Field';
+import { TextField } from './Field';
+import { OrderBuyer } from './OrderBuyer';
+import { OrderChoice } from './OrderChoice';
 import { QuoteTable } from './QuoteTable';
 
 export function OrderFormView({ element }: { element: ElementOf<'order-form'> }) {
@@ -27,6 +29,7 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
       action={checkout.actionUrl}
       data-quote-url={checkout.quoteUrl}
       data-contact-url={checkout.contactUrl}
+      data-needs-card={checkout.needsCard ? '' : undefined}
     >
       <input type="hidden" name="cart" value={checkout.cartId} />
       <input type="hidden" name="shown" value={checkout.quote.dueToday} />
@@ -61,86 +64,56 @@ function Consent({ element }: { element: ElementOf<'order-form'> }) {
 }
 
 function OrderFields({ element, checkout }: { element: ElementOf<'order-form'>; checkout: CheckoutView | null }) {
-  const values = checkout?.values ?? {};
-  const errors = checkout?.errors ?? {};
-  const free = checkout?.quote.dueToday === 0;
+  const hasChoice = checkout ? checkout.options.length > 1 || checkout.options.some((option) => option.chooses) || Boolean(element.askQuantity) : false;
+  const first = hasChoice ? 2 : 1;
   return (
     <>
-      <fieldset>
-        <legend>
-          <span className="step-number">1</span> You
-        </legend>
-        <div className="form-fields">
-          <TextField
-            id="firstName"
-            name="firstName"
-            label="First name"
-            error={errors.firstName}
-            defaultValue={values.firstName}
-            required
-            maxLength={80}
-            autoComplete="given-name"
-          />
-          {element.askLastName ? (
-            <TextField
-              id="lastName"
-              name="lastName"
-              label="Last name"
-              error={errors.lastName}
-              defaultValue={values.lastName}
-              required
-              maxLength={80}
-              autoComplete="family-name"
-            />
-          ) : null}
-          <TextField
-            id="email"
-            name="email"
-            type="email"
-            label="E-mail"
-            error={errors.email}
-            defaultValue={values.email}
-            required
-            maxLength={254}
-            autoComplete="email"
-          />
-          {element.askCountry ? (
-            <Field id="country" label="Country" error={errors.country} required>
-              {(own) => (
-                <select {...own} name="country" defaultValue={values.country} autoComplete="country" required>
-                  {checkout?.countries.map((country) => (
-                    <option key={country.code} value={country.code}>
-                      {country.name}
-                    </option>
-                  ))}
-                </select>
-              )}
-            </Field>
-          ) : null}
-        </div>
-      </fieldset>
-      {free ? null : (
-        <fieldset data-payment="">
-          <legend>
-            <span className="step-number">2</span> Payment by card
-          </legend>
-          {checkout?.testMode ? <p className="test-note">Test mode: no money moves.</p> : null}
-          {checkout?.cardFields ? (
-            <>
-              <div className="card-frame" data-card-fields={checkout.cardFields.url} data-card-origin={checkout.cardFields.origin} />
-              <p className="field-error" id="card-error" role="alert" data-card-error="" />
-              <noscript>
-                <p className="form-message">
-                  Paying by card needs JavaScript, because your card number goes straight to the card processor and never through this shop.
-                </p>
-              </noscript>
-            </>
-          ) : (
-            <p className="card-frame card-frame-empty">{checkout ? 'This shop cannot take cards yet.' : 'The card fields stand here.'}</p>
-          )}
-        </fieldset>
-      )}
+      {checkout && hasChoice ? <OrderChoice checkout={checkout} asksQuantity={Boolean(element.askQuantity)} /> : null}
+      <OrderBuyer element={element} checkout={checkout} step={first} />
+      {checkout && !element.hideCode ? <CodeField checkout={checkout} /> : null}
+      {checkout?.values.code && element.hideCode ? <input type="hidden" name="code" value={checkout.values.code} /> : null}
+      {checkout && !checkout.needsCard ? null : <CardFields checkout={checkout} step={first + 1} />}
     </>
+  );
+}
+
+/** Where a discount code is typed; folded away, so that who has none is not sent looking for one. */
+function CodeField({ checkout }: { checkout: CheckoutView }) {
+  const { values, errors } = checkout;
+  return (
+    <details className="code-peek" open={Boolean(values.code || errors.code)}>
+      <summary>Have a discount code?</summary>
+      <div className="code-row">
+        <TextField id="code" name="code" label="Discount code" error={errors.code} defaultValue={values.code} maxLength={40} autoComplete="off" />
+        <button className="button button-quiet" type="button" data-apply="">
+          Apply
+        </button>
+      </div>
+    </details>
+  );
+}
+
+function CardFields({ checkout, step }: { checkout: CheckoutView | null; step: number }) {
+  return (
+    <fieldset data-payment="">
+      <legend>
+        <span className="step-number">{step}</span> Payment by card
+      </legend>
+      {checkout?.testMode ? <p className="test-note">Test mode: no money moves.</p> : null}
+      {checkout?.cardFields ? (
+        <>
+          <div className="card-frame" data-card-fields={checkout.cardFields.url} data-card-origin={checkout.cardFields.origin} />
+          <p className="field-error" id="card-error" role="alert" data-card-error="" />
+          <noscript>
+            <p className="form-message">
+              Paying by card needs JavaScript, because your card number goes straight to the card processor and never through this shop.
+            </p>
+          </noscript>
+        </>
+      ) : (
+        <p className="card-frame card-frame-empty">{checkout ? 'This shop cannot take cards yet.' : 'The card fields stand here.'}</p>
+      )}
+    </fieldset>
   );
 }
 

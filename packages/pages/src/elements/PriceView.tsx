@@ -14,7 +14,12 @@ export function PriceView({ element }: { element: ElementOf<'price'> }) {
           <s>{money(product.regular)}</s>
         </p>
       ) : null}
-      <p className="price-now">{product ? (product.current === 0 ? 'Free' : money(product.current)) : '–'}</p>
+      <p className="price-now">{product?.price ?? '–'}</p>
+      {product?.otherPrices.map((price) => (
+        <p key={price} className="price-other">
+          or {price}
+        </p>
+      ))}
       <p className="text text-small">
         <WordsView words={element.note} elementId={element.id} path={['note']} />
       </p>

@@ -1,67 +1,128 @@
-import { countryName, formatMoney, type Quote } from '@ruta/core';
+import { countryName, formatMoney, laterWords, lineSteps, partWords, type Quote, type QuoteLine } from '@ruta/core';
 
-/** The lines and totals of a quote: on the checkout, the thank-you page and nowhere computed anew. */
-export function QuoteTable({ quote, dueLabel }: { quote: Quote; dueLabel: string }) {
+/** The lines and totals of a quote, today and later, each unfolding into how it came about: wherever a total is shown. */
+export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Quote; dueLabel: string; unfolded?: boolean }) {
   const money = (amount: number) => formatMoney(amount, quote.currency);
-  const rates = [...new Set(quote.lines.filter((line) => line.tax > 0).map((line) => line.rate))];
+  const rates = [...new Set(quote.lines.flatMap((line) => line.taxShares.filter((share) => share.tax > 0).map((share) => share.rate)))];
+  const later = laterWords(quote);
   return (
-    <table className="quote">
-      <tbody>
-        {quote.lines.map((line) => (
-          <tr key={line.id}>
-            <th scope="row">
-              {line.name}
-              {line.quantity > 1 ? ` × ${line.quantity}` : ''}
-            </th>
-            <td>
-              {line.regularUnit * line.quantity > line.amount ? (
-                <>
-                  <span className="unseen">Regular price </span>
-                  <s>{money(line.regularUnit * line.quantity)}</s>{' '}
-                </>
-              ) : null}
-              {line.amount === 0 ? 'Free' : money(line.amount)}
-            </td>
+    <>
+      <table className="quote">
+        <tbody>
+          {quote.lines.map((line) => (
+            <LineRow key={line.id} line={line} money={money} />
+          ))}
+          {quote.discount > 0 ? (
+            <tr>
+              <th scope="row">Code {quote.code?.code}</th>
+              <td>−{money(quote.discount)}</td>
+            </tr>
+          ) : null}
+          {quote.shipping ? (
+            <tr>
+              <th scope="row">Post to {countryName(quote.taxCountry)}</th>
+              <td>{quote.shipping.total === 0 ? 'Free' : money(quote.pricesIncludeTax && !quote.reverseCharge ? quote.shipping.total : quote.shipping.net)}</td>
+            </tr>
+          ) : null}
+          {!quote.pricesIncludeTax && quote.tax > 0 ? (
+            <tr>
+              <th scope="row">Tax</th>
+              <td>{money(quote.tax)}</td>
+            </tr>
+          ) : null}
+        </tbody>
+        <tfoot>
+          <tr className="quote-due">
+            <th scope="row">{dueLabel}</th>
+            <td data-total="">{money(quote.dueToday)}</td>
           </tr>
-        ))}
-        {quote.discount > 0 ? (
-          <tr>
-            <th scope="row">Code {quote.code?.code}</th>
-            <td>−{money(quote.discount)}</td>
-          </tr>
+          {quote.pricesIncludeTax && quote.tax > 0 ? (
+            <tr className="quote-tax">
+              <td colSpan={2}>
+                includes {money(quote.tax)} tax ({countryName(quote.taxCountry)}
+                {rates.length === 1 ? ` ${rates[0]} %` : ''})
+              </td>
+            </tr>
+          ) : null}
+          {quote.reverseCharge ? (
+            <tr className="quote-tax">
+              <td colSpan={2}>Reverse charge: the tax has been taken off, the buyer accounts for it</td>
+            </tr>
+          ) : null}
+          {later.map((words) => (
+            <tr key={words} className="quote-later">
+              <td colSpan={2}>{words}</td>
+            </tr>
+          ))}
+        </tfoot>
+      </table>
+      <details className="quote-steps" open={unfolded}>
+        <summary>How this adds up</summary>
+        <QuoteSteps quote={quote} />
+      </details>
+    </>
+  );
+}
+
+function LineRow({ line, money }: { line: QuoteLine; money: (amount: number) => string }) {
+  const part = partWords(line);
+  // An old price is only comparable with what is asked for the same thing: the whole, or the same period.
+  const regular = line.part === 'whole' || line.part === 'period' ? line.regularUnit * line.quantity : 0;
+  return (
+    <tr>
+      <th scope="row">
+        {line.name}
+        {line.quantity > 1 ? ` × ${line.quantity}` : ''}
+        {part ? <span className="quote-part"> {part}</span> : null}
+      </th>
+      <td>
+        {regular > line.amount ? (
+          <>
+            <span className="unseen">Regular price </span>
+            <s>{money(regular)}</s>{' '}
+          </>
         ) : null}
-        {quote.shipping ? (
-          <tr>
-            <th scope="row">Post to {countryName(quote.taxCountry)}</th>
-            <td>{money(quote.pricesIncludeTax ? quote.shipping.total : quote.shipping.net)}</td>
-          </tr>
-        ) : null}
-        {!quote.pricesIncludeTax && quote.tax > 0 ? (
-          <tr>
-            <th scope="row">Tax</th>
-            <td>{money(quote.tax)}</td>
-          </tr>
-        ) : null}
-      </tbody>
-      <tfoot>
-        <tr className="quote-due">
-          <th scope="row">{dueLabel}</th>
-          <td data-total="">{money(quote.dueToday)}</td>
-        </tr>
-        {quote.pricesIncludeTax && quote.tax > 0 ? (
-          <tr className="quote-tax">
-            <td colSpan={2}>
-              includes {money(quote.tax)} tax ({countryName(quote.taxCountry)}
-              {rates.length === 1 ? ` ${rates[0]} %` : ''})
-            </td>
-          </tr>
-        ) : null}
-        {quote.reverseCharge ? (
-          <tr className="quote-tax">
-            <td colSpan={2}>Reverse charge: the buyer accounts for the tax</td>
-          </tr>
-        ) : null}
-      </tfoot>
-    </table>
+        {line.amount === 0 ? 'Free' : money(line.amount)}
+      </td>
+    </tr>
+  );
+}
+
+/** Every line of today with each step of its sum, and shipping. */
+export function QuoteSteps({ quote }: { quote: Quote }) {
+  const money = (amount: number) => formatMoney(amount, quote.currency);
+  const { shipping } = quote;
+  return (
+    <dl>
+      {quote.lines.map((line) => (
+        <div key={line.id}>
+          <dt>{line.name}</dt>
+          {lineSteps(line, quote).map((step) => (
+            <dd key={step.label}>
+              <span>{step.label}</span> <span>{step.value}</span>
+            </dd>
+          ))}
+        </div>
+      ))}
+      {shipping ? (
+        <div>
+          <dt>Post</dt>
+          <dd>
+            <span>
+              {shipping.zone}, {shipping.reason}
+            </span>{' '}
+            <span>{money(shipping.listed)}</span>
+          </dd>
+          {shipping.paidBefore > 0 ? (
+            <dd>
+              <span>Paid before</span> <span>−{money(shipping.paidBefore)}</span>
+            </dd>
+          ) : null}
+          <dd>
+            <span>{shipping.rate > 0 ? `Tax, ${shipping.rate} %` : 'No tax'}</span> <span>{money(shipping.tax)}</span>
+          </dd>
+        </div>
+      ) : null}
+    </dl>
   );
 }

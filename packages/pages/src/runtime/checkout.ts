@@ -10,8 +10,11 @@ interface PayAnswer {
   redirect?: string;
   message?: string;
   errors?: Record<string, string>;
-  quote?: { html: string; dueToday: number; total: string };
+  quote?: { html: string; dueToday: number; total: string; needsCard: boolean };
 }
+
+/** Fields that the total depends on. */
+const PRICED = new Set(['option', 'quantity', 'chosen', 'code', 'country', 'region', 'taxNumber']);
 
 function start(form: HTMLFormElement): void {
   const button = form.querySelector<HTMLButtonElement>('[data-pay]');
@@ -39,7 +42,13 @@ function start(form: HTMLFormElement): void {
     const target = event.target as HTMLElement;
     if (event.key === 'Enter' && target.tagName === 'INPUT') event.preventDefault();
   });
-  field('country')?.addEventListener('change', () => void refreshTotal());
+  form.addEventListener('change', (event) => {
+    const { name } = event.target as HTMLInputElement;
+    if (!PRICED.has(name)) return;
+    showChosenFields();
+    void refreshTotal();
+  });
+  form.querySelector('[data-apply]')?.addEventListener('click', () => void refreshTotal());
   field('email')?.addEventListener('change', saveContact);
   form.addEventListener('submit', (event) => {
     event.preventDefault();
@@ -73,7 +82,7 @@ function start(form: HTMLFormElement): void {
     try {
       show(await post(form.dataset.quoteUrl ?? '', choices()));
     } catch {
-      say('The total could not be worked out just now. Check your connection, then choose the country again.');
+      say('The total could not be worked out just now. Check your connection, then change something to try again.');
     }
   }
 
@@ -83,7 +92,7 @@ function start(form: HTMLFormElement): void {
     say('');
     try {
       const body = choices();
-      if (frame && Number(body.shown) > 0) {
+      if (frame && form.dataset.needsCard !== undefined) {
         const result = await tokenFrom(frame);
         if (!result.token) {
           cardError(result.message ?? 'Check the card details.');
@@ -111,23 +120,39 @@ function start(form: HTMLFormElement): void {
       for (const total of document.querySelectorAll('[data-pay] [data-total], .order-peek > summary [data-total]')) total.textContent = answer.quote.total;
       const shown = field('shown');
       if (shown) shown.value = String(answer.quote.dueToday);
-      if (payment) payment.hidden = answer.quote.dueToday === 0;
+      const { needsCard } = answer.quote;
+      if (payment) payment.hidden = !needsCard;
+      if (needsCard) form.dataset.needsCard = '';
+      else delete form.dataset.needsCard;
     }
-    if (answer.errors) {
-      for (const [name, text] of Object.entries(answer.errors)) fieldError(name, text);
-      form.querySelector<HTMLElement>('[aria-invalid]')?.focus();
-    }
+    if (answer.errors) for (const name of PRICED) fieldError(name, '');
+    for (const [name, text] of Object.entries(answer.errors ?? {})) fieldError(name, text);
+    if (paying) form.querySelector<HTMLElement>('[aria-invalid]')?.focus();
     say(answer.message ?? '');
+  }
+
+  /** The amount of one's own belongs to some options only, a region to its country. */
+  function showChosenFields(): void {
+    const option = String(new FormData(form).get('option') ?? '');
+    const amount = form.querySelector<HTMLElement>('[data-chooses]');
+    if (amount) amount.hidden = !amount.dataset.chooses?.split(' ').includes(option);
+    const country = field('country')?.value;
+    for (const holder of form.querySelectorAll<HTMLElement>('[data-regions]')) {
+      holder.hidden = holder.dataset.regions !== country;
+      const select = holder.querySelector('select');
+      if (select) select.disabled = holder.hidden;
+    }
   }
 
   function checkFields(): boolean {
     let first: HTMLElement | null = null;
     for (const input of form.querySelectorAll<HTMLInputElement | HTMLSelectElement>('.field input, .field select')) {
-      const text = input.checkValidity()
-        ? ''
-        : input.validity.valueMissing
-          ? 'Please fill this in.'
-          : 'Enter an e-mail address, for example name@example.test.';
+      const text =
+        input.checkValidity() || input.closest('[hidden]')
+          ? ''
+          : input.validity.valueMissing
+            ? 'Please fill this in.'
+            : 'Enter an e-mail address, for example name@example.test.';
       fieldError(input.name, text);
       if (text && !first) first = input;
     }
@@ -139,9 +164,11 @@ function start(form: HTMLFormElement): void {
     const holder = form.querySelector(`[data-field="${CSS.escape(name)}"]`);
     const input = field(name);
     const line = holder?.querySelector<HTMLElement>('.field-error');
-    if (!holder || !line || !input) return;
+    if (!holder || !line) return;
     holder.classList.toggle('field-wrong', text !== '');
     line.textContent = text;
+    // Of several radio buttons none is wrong by itself.
+    if (!(input instanceof HTMLElement)) return;
     if (text) {
       input.setAttribute('aria-invalid', 'true');
       input.setAttribute('aria-describedby', line.id);

@@ -1,0 +1,105 @@
+import { randomInt } from 'node:crypto';
+import type { Product } from '@ruta/core';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { fieldRefusal } from '../http/problem';
+import { newId } from '../ids';
+import type { Services } from '../services';
+import { licenceKeys } from './tables';
+
+/** Letters and digits that are not taken for each other when read aloud. */
+const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
+const MAX_KEY_LENGTH = 200;
+const MAX_PASTED = 50_000;
+
+/** A key by a pattern: `*` becomes a letter or digit, `#` a digit. */
+export function makeKey(pattern: string): string {
+  return pattern.replace(/[*#]/g, (mark) => (mark === '#' ? String(randomInt(10)) : (LETTERS[randomInt(LETTERS.length)] as string)));
+}
+
+export interface KeyCounts {
+  waiting: number;
+  given: number;
+}
+
+export function countKeys(db: Db, productId: string): KeyCounts {
+  const row = db
+    .select({ waiting: sql<number>`count(case when ${licenceKeys.orderId} is null then 1 end)`, given: sql<number>`count(${licenceKeys.orderId})` })
+    .from(licenceKeys)
+    .where(eq(licenceKeys.productId, productId))
+    .get();
+  return row ?? { waiting: 0, given: 0 };
+}
+
+/**
+ * Adds pasted keys, one a line. Lines that repeat, or that the product has already, are left out and counted.
+ * @throws Refusal 400 if nothing usable was pasted
+ */
+export function addKeys(services: Pick<Services, 'db' | 'clock'>, productId: string, text: string): { added: number; repeated: number } {
+  const { db, clock } = services;
+  const lines = text
+    .split(/\r?\n/)
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
+  if (lines.length === 0) throw fieldRefusal('keys', 'Paste at least one key, each on a line of its own.');
+  if (lines.length > MAX_PASTED) throw fieldRefusal('keys', `Paste at most ${MAX_PASTED.toLocaleString('en')} keys at once.`);
+  const long = lines.findIndex((line) => line.length > MAX_KEY_LENGTH);
+  if (long >= 0) throw fieldRefusal('keys', `Line ${long + 1} is over ${MAX_KEY_LENGTH} characters. Nothing was added.`);
+  let added = 0;
+  db.transaction((tx) => {
+    for (const value of lines) {
+      added += tx
+        .insert(licenceKeys)
+        .values({ id: newId(clock, 'key'), productId, value, createdAt: clock.now() })
+        .onConflictDoNothing()
+        .run().changes;
+    }
+  });
+  return { added, repeated: lines.length - added };
+}
+
+/**
+ * Gives keys of a product to an order's line, in the transaction that pays it. A waiting key is taken in one
+ * statement and a generated one must be new, so none is ever given twice.
+ * @returns how many could be given; fewer than asked if a pasted list has run out
+ */
+export function giveKeys(
+  tx: Db,
+  services: Pick<Services, 'clock'>,
+  product: Pick<Product, 'id' | 'delivery'>,
+  line: { orderId: string; lineId: string },
+  quantity: number,
+): number {
+  const { keys } = product.delivery;
+  if (!keys) return 0;
+  let given = 0;
+  while (given < quantity) {
+    if (keys.kind === 'list') {
+      const next = tx
+        .select({ id: licenceKeys.id })
+        .from(licenceKeys)
+        .where(and(eq(licenceKeys.productId, product.id), isNull(licenceKeys.orderId)))
+        .orderBy(asc(licenceKeys.id))
+        .limit(1)
+        .get();
+      if (!next) break;
+      tx.update(licenceKeys).set(line).where(eq(licenceKeys.id, next.id)).run();
+      given++;
+    } else {
+      const value = makeKey(keys.pattern);
+      const row = { id: newId(services.clock, 'key'), productId: product.id, value, createdAt: services.clock.now(), ...line };
+      given += tx.insert(licenceKeys).values(row).onConflictDoNothing().run().changes;
+    }
+  }
+  return given;
+}
+
+/** Keys that came with an order, with the product each is for. */
+export function keysOf(db: Db, orderId: string): Array<{ value: string; productId: string; lineId: string | null }> {
+  return db
+    .select({ value: licenceKeys.value, productId: licenceKeys.productId, lineId: licenceKeys.lineId })
+    .from(licenceKeys)
+    .where(eq(licenceKeys.orderId, orderId))
+    .orderBy(asc(licenceKeys.id))
+    .all();
+}

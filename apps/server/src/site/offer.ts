@@ -1,0 +1,135 @@
+import {
+  cartLine,
+  chosenOption,
+  formatMoney,
+  minorDigits,
+  optionsOf,
+  type Product,
+  parseMoney,
+  priceWords,
+  type Quote,
+  type QuoteInput,
+  quoteCart,
+  type ShippingTable,
+  type TaxTable,
+} from '@ruta/core';
+import type { CheckoutOption } from '@ruta/pages';
+import { leftOf } from '../catalog/availability';
+import { findProduct } from '../catalog/store';
+import { findCode, type StoredCode } from '../codes/store';
+import { codeUses } from '../sales/holds';
+import type { Services } from '../services';
+import { loadShop } from '../shop/store';
+
+/** What a buyer has typed and chosen, as short strings by the name of the field. */
+export type Values = Record<string, string>;
+
+/** A product as one buyer wants it, quoted; with what is wrong, field by field. */
+export interface Offer {
+  quote: Quote;
+  /** The chosen way to buy. */
+  priceId: string;
+  code: StoredCode | undefined;
+  /** By the name of the field. */
+  errors: Record<string, string>;
+}
+
+const MOST_SAID_LEFT = 10;
+
+/** How many are left is said once it is few. */
+const saidLeft = (left: number | null) => (left !== null && left <= MOST_SAID_LEFT ? left : null);
+
+/** Every way to buy a product as the order form lists it. */
+export function offeredOptions(services: Services, product: Product, cartId: string | null): CheckoutOption[] {
+  const { currency } = loadShop(services.db).settings;
+  const now = services.clock.now();
+  const money = (amount: number) => formatMoney(amount, currency, { short: true });
+  return optionsOf(product).map(({ edition, option }) => {
+    const { price } = option;
+    const bounds =
+      price.kind === 'pay-what-you-want'
+        ? [price.minimum > 0 ? `from ${money(price.minimum)}` : '', price.maximum === undefined ? '' : `up to ${money(price.maximum)}`]
+        : [];
+    return {
+      id: option.id,
+      edition: product.editions.length > 1 ? edition.name : '',
+      name: option.name,
+      price: priceWords(price, currency, now),
+      description: option.description,
+      chooses: price.kind === 'pay-what-you-want' ? (bounds.some(Boolean) ? `(${bounds.filter(Boolean).join(', ')})` : '(as you like)') : null,
+      left: saidLeft(leftOf(services, edition, cartId)),
+    };
+  });
+}
+
+/**
+ * Quotes what a buyer wants. Whatever they typed wrongly is said at its field, and left out of the sum, so that there
+ * is a total to show at all times. The browser's own sums are never looked at.
+ */
+export function quoteOffer(services: Services, product: Product, values: Values, country: string, cartId: string | null): Offer {
+  const { db, clock } = services;
+  const shop = loadShop(db);
+  const { currency } = shop.settings;
+  const errors: Record<string, string> = {};
+
+  const { edition, option } = wantedOption(services, product, values.option, cartId);
+  if (values.option && values.option !== option.id) errors.option = 'This choice is not on sale any more. Choose another.';
+  const quantity = /^\d{1,4}$/.test((values.quantity ?? '1').trim()) ? Number(values.quantity ?? 1) : 0;
+  if (quantity < 1) errors.quantity = 'Enter how many, in digits.';
+  const left = leftOf(services, edition, cartId);
+  if (left !== null && quantity > left) errors.quantity = left === 0 ? 'This is sold out.' : `Only ${left} ${left === 1 ? 'is' : 'are'} left.`;
+
+  let chosen: number | undefined;
+  if (option.price.kind === 'pay-what-you-want') {
+    if (values.chosen?.trim()) {
+      const parsed = parseMoney(values.chosen, currency);
+      if (parsed.ok) chosen = parsed.amount;
+      else errors.chosen = parsed.message;
+    } else if (values.chosen !== undefined) errors.chosen = 'Enter what you would like to pay.';
+  }
+
+  const code = values.code?.trim() ? findCode(db, values.code) : undefined;
+  if (values.code?.trim() && !code) errors.code = 'This code is not known. Look for a typing mistake.';
+
+  const buyer: QuoteInput['buyer'] = {
+    country,
+    ...(values.region && regionsOf(shop, country).includes(values.region) ? { region: values.region } : {}),
+    ...(values.taxNumber?.trim() ? { taxNumber: values.taxNumber } : {}),
+  };
+  const line = cartLine('main', 'main', product, { priceId: option.id, quantity: Math.max(1, quantity), chosen }, { find: (id) => findProduct(db, id) });
+  const quote = quoteCart(
+    shop,
+    { lines: [line], buyer, code: code?.terms, codeUses: code ? codeUses(services, code.id, values.email, cartId) : undefined },
+    clock.now(),
+  );
+  if (quote.code && !quote.code.applied) errors.code = quote.code.reason ?? 'This code does not apply.';
+  if (quote.taxNumber && !quote.taxNumber.valid) errors.taxNumber = `${quote.taxNumber.message} Or leave the field empty.`;
+  for (const problem of quote.problems) {
+    if (problem.path.endsWith('.chosen')) errors.chosen ??= problem.message;
+    if (problem.path.startsWith('buyer.')) errors.country ??= problem.message;
+  }
+  return { quote, priceId: option.id, code, errors };
+}
+
+/** The option that was asked for; else the first that is not sold out. */
+function wantedOption(services: Services, product: Product, priceId: string | undefined, cartId: string | null) {
+  const wanted = chosenOption(product, priceId);
+  if (wanted.option.id === priceId) return wanted;
+  return optionsOf(product).find(({ edition }) => leftOf(services, edition, cartId) !== 0) ?? wanted;
+}
+
+/** Regions of a country that the shop's tables tell apart. */
+export function regionsOf(shop: { taxTable: TaxTable; shippingTable: ShippingTable }, country: string): string[] {
+  const named = [
+    ...shop.taxTable.flatMap((row) => (row.country === country && row.region ? [row.region] : [])),
+    ...shop.shippingTable.flatMap((zone) => (zone.countries.includes(country) && zone.region ? [zone.region] : [])),
+  ];
+  return [...new Set(named)].sort();
+}
+
+/** What a field for a chosen amount starts with: the suggestion, as people write it. */
+export function suggestedAmount(product: Product, priceId: string, currency: string): string | undefined {
+  const { price } = chosenOption(product, priceId).option;
+  if (price.kind !== 'pay-what-you-want') return undefined;
+  return (price.suggested / 10 ** minorDigits(currency)).toFixed(minorDigits(currency));
+}

@@ -1,0 +1,96 @@
+import { useState } from 'react';
+import { api, type BulkChange, problemOf } from '../app/api';
+import { Button } from '../ui/Button';
+import { FormProblem } from '../ui/Field';
+
+type What = 'status' | 'taxClass' | 'addTags' | 'removeTags' | 'addCategories' | 'removeCategories';
+
+const CHOICES: Record<'status' | 'taxClass', Array<[string, string]>> = {
+  status: [
+    ['live', 'Live'],
+    ['test', 'Test'],
+    ['off', 'Off'],
+  ],
+  taxClass: [
+    ['standard', 'Standard'],
+    ['reduced', 'Reduced, printed books'],
+    ['digital', 'Electronic publications'],
+    ['exempt', 'Exempt'],
+  ],
+};
+const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-2.5 min-h-9';
+
+/** Does one thing to every product that is ticked. */
+export function BulkBar({ ids, archived, onDone }: { ids: string[]; archived: boolean; onDone: () => void }) {
+  const [what, setWhat] = useState<What>('status');
+  const [value, setValue] = useState('live');
+  const [change, { error, isLoading }] = api.useChangeProductsMutation();
+  const apply = async (wanted: BulkChange) => {
+    const done = await change({ ids, change: wanted })
+      .unwrap()
+      .catch(() => null);
+    if (done) onDone();
+  };
+  const isWords = what !== 'status' && what !== 'taxClass';
+  const words = value
+    .split(',')
+    .map((word) => word.trim())
+    .filter((word) => word !== '');
+  return (
+    <section aria-label="Change what is chosen" className="rounded-md border border-ink bg-way-tint/50 px-4 py-3 mb-3">
+      <div className="flex flex-wrap items-center gap-2.5">
+        <strong className="mr-2">
+          {ids.length} {ids.length === 1 ? 'product' : 'products'} chosen
+        </strong>
+        <select
+          aria-label="What to change"
+          className={CONTROL}
+          value={what}
+          onChange={(event) => {
+            const next = event.target.value as What;
+            setWhat(next);
+            setValue(next === 'status' || next === 'taxClass' ? (CHOICES[next][0]?.[0] ?? '') : '');
+          }}
+        >
+          <option value="status">Set the status</option>
+          <option value="taxClass">Set the tax class</option>
+          <option value="addTags">Add tags</option>
+          <option value="removeTags">Remove tags</option>
+          <option value="addCategories">Add categories</option>
+          <option value="removeCategories">Remove categories</option>
+        </select>
+        {isWords ? (
+          <input
+            aria-label="Words, separated by commas"
+            placeholder="Separated by commas"
+            className={CONTROL}
+            value={value}
+            onChange={(event) => setValue(event.target.value)}
+          />
+        ) : (
+          <select aria-label="To what" className={CONTROL} value={value} onChange={(event) => setValue(event.target.value)}>
+            {CHOICES[what].map(([key, text]) => (
+              <option key={key} value={key}>
+                {text}
+              </option>
+            ))}
+          </select>
+        )}
+        <Button look="main" disabled={isLoading || (isWords && words.length === 0)} onClick={() => apply({ [what]: isWords ? words : value })}>
+          Change {ids.length}
+        </Button>
+        <Button disabled={isLoading} onClick={() => apply({ archived: !archived })}>
+          {archived ? 'Bring back' : 'Archive'}
+        </Button>
+        <Button look="quiet" onClick={onDone}>
+          Choose none
+        </Button>
+      </div>
+      {error ? (
+        <div className="mt-2">
+          <FormProblem>{problemOf(error).title}</FormProblem>
+        </div>
+      ) : null}
+    </section>
+  );
+}

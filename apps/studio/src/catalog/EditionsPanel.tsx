@@ -1,0 +1,100 @@
+import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
+import { useFieldArray, useFormContext } from 'react-hook-form';
+import type { ProductUse } from '../app/api';
+import { Button, IconButton } from '../ui/Button';
+import { TextField } from '../ui/Field';
+import { Panel } from '../ui/Page';
+import { PriceEditor } from './PriceEditor';
+import { newEdition, newPrice, type ProductDraft } from './productDraft';
+import { useSheetFields } from './useSheetFields';
+
+const NOTHING_SOLD = { sold: 0, left: null };
+
+/** What it costs: editions, each with its prices, stock and weight. With one edition only its prices show. */
+export function EditionsPanel({ currency, use }: { currency: string; use: ProductUse | undefined }) {
+  const { control, watch } = useFormContext<ProductDraft>();
+  const { fields, append, remove, swap } = useFieldArray({ control, name: 'editions', keyName: 'key' });
+  const [kind, isBundle] = watch(['kind', 'isBundle']);
+  const field = useSheetFields();
+  const several = fields.length > 1;
+  return (
+    <Panel
+      title="What does it cost?"
+      actions={
+        <Button look="quiet" onClick={() => append(newEdition())}>
+          <Plus size={16} aria-hidden="true" /> {several ? 'Add an edition' : 'Sell it in several editions'}
+        </Button>
+      }
+    >
+      {fields.map((edition, index) => {
+        const sold = use?.editions.find((row) => row.id === edition.id) ?? NOTHING_SOLD;
+        return (
+          <section
+            key={edition.key}
+            aria-label={several ? `Edition ${index + 1}` : 'Prices'}
+            className={several ? 'rounded-md border border-line p-4 mb-3 last:mb-0' : ''}
+          >
+            {several ? (
+              <div className="flex gap-3 items-start mb-4">
+                <div className="flex-1">
+                  <TextField label="Edition" hint="Buyers choose by this name." maxLength={100} {...field(`editions.${index}.name`)} />
+                </div>
+                <div className="flex mt-7">
+                  <IconButton name="Move this edition up" disabled={index === 0} onClick={() => swap(index, index - 1)}>
+                    <ArrowUp size={16} />
+                  </IconButton>
+                  <IconButton name="Move this edition down" disabled={index === fields.length - 1} onClick={() => swap(index, index + 1)}>
+                    <ArrowDown size={16} />
+                  </IconButton>
+                  <IconButton
+                    name={sold.sold > 0 ? 'It was sold, so it stays; set its stock to what was sold to stop selling it' : 'Remove this edition'}
+                    disabled={sold.sold > 0}
+                    onClick={() => remove(index)}
+                  >
+                    <Trash2 size={16} />
+                  </IconButton>
+                </div>
+              </div>
+            ) : null}
+            <Prices edition={index} currency={currency} />
+            <div className="grid sm:grid-cols-3 gap-3 items-start mt-4 pt-4 border-t border-line">
+              <TextField label="SKU" maxLength={70} {...field(`editions.${index}.sku`)} />
+              <TextField
+                label="Stock or places in all"
+                inputMode="numeric"
+                hint={
+                  sold.left === null
+                    ? sold.sold > 0
+                      ? `Empty: without limit. ${sold.sold} sold.`
+                      : 'Empty: without limit.'
+                    : `${sold.sold} sold, ${sold.left} left.`
+                }
+                {...field(`editions.${index}.stock`)}
+              />
+              {kind === 'physical' && !isBundle ? <TextField label="Weight in grams" inputMode="numeric" {...field(`editions.${index}.weight`)} /> : null}
+            </div>
+          </section>
+        );
+      })}
+    </Panel>
+  );
+}
+
+function Prices({ edition, currency }: { edition: number; currency: string }) {
+  const { control } = useFormContext<ProductDraft>();
+  const { fields, append, remove } = useFieldArray({ control, name: `editions.${edition}.prices`, keyName: 'key' });
+  return (
+    <>
+      {fields.map((price, index) => (
+        <PriceEditor
+          key={price.key}
+          path={`editions.${edition}.prices.${index}`}
+          currency={currency}
+          alone={fields.length === 1}
+          onRemove={() => remove(index)}
+          onCopy={() => append(newPrice())}
+        />
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,100 @@
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { GripVertical, Trash2 } from 'lucide-react';
+import { type ChangeEvent, useState } from 'react';
+import { type Problem, upload } from '../app/api';
+import { IconButton } from '../ui/Button';
+import { FormProblem, TextField } from '../ui/Field';
+import { Panel } from '../ui/Page';
+import { ProductPicture } from './ProductPicture';
+import { UploadButton } from './UploadButton';
+import { useSheetFields } from './useSheetFields';
+
+const MOST_PICTURES = 12;
+
+/** The product's pictures in their order: the first one leads. Dragged, or moved with Space and the arrow keys. */
+export function PicturesPanel({ ids, onChange, error }: { ids: string[]; onChange: (ids: string[]) => void; error?: string | undefined }) {
+  const field = useSheetFields();
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) onChange(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
+  };
+  async function receive(event: ChangeEvent<HTMLInputElement>) {
+    const files = [...(event.target.files ?? [])];
+    event.target.value = '';
+    setProblem(null);
+    setBusy(true);
+    const added: string[] = [];
+    try {
+      for (const file of files.slice(0, MOST_PICTURES - ids.length)) added.push((await upload<{ id: string }>('pictures', file)).id);
+    } catch (refusal) {
+      setProblem(refusal as Problem);
+    }
+    // What did go through is kept, even if one of several was refused.
+    if (added.length > 0) onChange([...ids, ...added]);
+    setBusy(false);
+  }
+  return (
+    <Panel title="Pictures">
+      {ids.length === 0 ? <p className="text-soft mb-3">No pictures yet. The first one leads: on pages, at the checkout and in link previews.</p> : null}
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
+          <ul className="flex flex-wrap gap-3 mb-3">
+            {ids.map((id, index) => (
+              <Picture key={id} id={id} index={index} onRemove={() => onChange(ids.filter((other) => other !== id))} />
+            ))}
+          </ul>
+        </SortableContext>
+      </DndContext>
+      <FormProblem>{problem ? problem.title : error}</FormProblem>
+      <div className="grid gap-4 mt-3">
+        {ids.length < MOST_PICTURES ? (
+          <UploadButton label={ids.length > 0 ? 'Add more pictures' : 'Choose pictures'} accept="image/*" busy={busy} onChange={receive} picture several />
+        ) : null}
+        <TextField
+          label="Link to a live preview"
+          hint="Where people can see the goods before they buy. Empty: none."
+          placeholder="https://"
+          {...field('previewUrl')}
+        />
+      </div>
+    </Panel>
+  );
+}
+
+function Picture({ id, index, onRemove }: { id: string; index: number; onRemove: () => void }) {
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id });
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`w-36 rounded-md border bg-white ${index === 0 ? 'border-ink' : 'border-line'} ${isDragging ? 'relative z-10 outline outline-soft' : ''}`}
+    >
+      <ProductPicture id={id} className="w-full h-24 rounded-b-none" />
+      <span className="flex items-center justify-between pl-2">
+        <span className="text-[0.86rem] font-semibold">{index === 0 ? 'Leads' : `Picture ${index + 1}`}</span>
+        <span className="flex">
+          <button
+            type="button"
+            aria-label={`Move picture ${index + 1}`}
+            title="Drag to move; or Space, then the arrow keys"
+            className="grid place-items-center size-8 text-soft cursor-grab"
+            {...attributes}
+            {...listeners}
+          >
+            <GripVertical size={15} aria-hidden="true" />
+          </button>
+          <IconButton name={`Remove picture ${index + 1}`} onClick={onRemove}>
+            <Trash2 size={15} />
+          </IconButton>
+        </span>
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,141 @@
+import { decodeText } from '@ruta/core';
+import { type ChangeEvent, type ReactNode, useState } from 'react';
+import { type ImportReport, problemOf } from '../app/api';
+import { UploadButton } from '../catalog/UploadButton';
+import { Button } from './Button';
+import { FormProblem } from './Field';
+import { Modal } from './Modal';
+
+const SHOWN_PROBLEMS = 200;
+
+/** Brings a file in: first what would happen and what does not fit, line by line; then all of it, or nothing. */
+export function ImportDialog(props: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  accept: string;
+  columns: ReadonlyArray<{ name: string; says: string }>;
+  more?: ReactNode;
+  things: string;
+  run: (name: string, text: string, apply: boolean) => Promise<ImportReport>;
+}) {
+  const [file, setFile] = useState<{ name: string; text: string } | null>(null);
+  const [report, setReport] = useState<ImportReport | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  async function run(chosen: { name: string; text: string }, apply: boolean) {
+    setBusy(true);
+    setProblem(null);
+    try {
+      setReport(await props.run(chosen.name, chosen.text, apply));
+    } catch (error) {
+      setProblem(problemOf(error).title);
+    }
+    setBusy(false);
+  }
+  async function choose(event: ChangeEvent<HTMLInputElement>) {
+    const chosen = event.target.files?.[0];
+    event.target.value = '';
+    if (!chosen) return;
+    setReport(null);
+    const decoded = decodeText(new Uint8Array(await chosen.arrayBuffer()));
+    if (!decoded.ok) {
+      setFile(null);
+      setProblem(decoded.message);
+      return;
+    }
+    const next = { name: chosen.name, text: decoded.text };
+    setFile(next);
+    await run(next, false);
+  }
+  const close = () => {
+    setFile(null);
+    setReport(null);
+    setProblem(null);
+    props.onClose();
+  };
+  const fits = report && report.problems.length === 0;
+  return (
+    <Modal open={props.open} onClose={close} title={props.title} description="Nothing is changed before you have seen what would happen." wide>
+      <div className="grid gap-4">
+        <div className="flex items-center gap-3">
+          <UploadButton label={file ? 'Choose another file' : 'Choose a file'} accept={props.accept} busy={false} onChange={choose} />
+          {file ? <span className="text-soft">{file.name}</span> : null}
+        </div>
+        <FormProblem>{problem}</FormProblem>
+        {busy ? <p role="status">Reading the file</p> : null}
+        {report && !busy ? (
+          <div role="status" className="grid gap-2">
+            {report.applied ? (
+              <p className="text-go font-semibold">
+                Done: {report.added} added, {report.changed} changed.
+              </p>
+            ) : fits ? (
+              <p>
+                <strong>{report.added}</strong> would be added, <strong>{report.changed}</strong> changed
+                {report.same === undefined ? '' : `, ${report.same} stay as they are`}.
+              </p>
+            ) : (
+              <>
+                <p className="font-semibold text-stop">
+                  {report.problems.length} {report.problems.length === 1 ? 'place does' : 'places do'} not fit. Nothing is imported until all do.
+                </p>
+                <div className="max-h-64 overflow-auto rounded-md border border-line">
+                  <table className="w-full">
+                    <thead className="sticky top-0 bg-white">
+                      <tr className="text-left text-soft">
+                        <th scope="col" className="px-3 py-1.5">
+                          Line
+                        </th>
+                        <th scope="col">Column</th>
+                        <th scope="col">What is wrong</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {report.problems.slice(0, SHOWN_PROBLEMS).map((each) => (
+                        <tr key={`${each.line} ${each.column} ${each.message}`} className="border-t border-line align-top">
+                          <td className="px-3 py-1.5 figures">{each.line || '–'}</td>
+                          <td className="py-1.5 pr-3 font-mono text-[0.86rem]">{each.column}</td>
+                          <td className="py-1.5 pr-3">{each.message}</td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
+              </>
+            )}
+            {report.notes?.map((note) => (
+              <p key={note} className="text-soft">
+                {note}
+              </p>
+            ))}
+          </div>
+        ) : null}
+        <div className="flex gap-3">
+          {report?.applied ? (
+            <Button look="main" onClick={close}>
+              Close
+            </Button>
+          ) : (
+            <Button look="main" disabled={!file || !fits || busy || report.added + report.changed === 0} onClick={() => file && run(file, true)}>
+              Import {report && fits ? `${report.added + report.changed} ${props.things}` : props.things}
+            </Button>
+          )}
+        </div>
+        <details>
+          <summary className="font-semibold text-info cursor-pointer">Columns of the CSV file</summary>
+          <dl className="mt-2 grid grid-cols-[11rem_minmax(0,1fr)] gap-x-4 gap-y-0.5">
+            {props.columns.map(({ name, says }) => (
+              <div key={name} className="contents">
+                <dt className="font-mono text-[0.9rem]">{name}</dt>
+                <dd className="text-soft">{says}</dd>
+              </div>
+            ))}
+          </dl>
+          {props.more}
+        </details>
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,3 @@
+export * from './planDates';
+export * from './refund';
+export * from './schedule';

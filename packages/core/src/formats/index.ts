@@ -1,0 +1,7 @@
+export type { CellTerms } from './cells';
+export * from './codesCsv';
+export * from './csv';
+export { PRODUCT_FILE_COLUMNS } from './productColumns';
+export * from './productsCsv';
+export * from './productsJson';
+export * from './taxTableCsv';

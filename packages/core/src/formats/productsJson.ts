@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { type Product, ProductInputSchema } from '../catalog';
+import { idSchema } from '../ids';
+import type { FileProblem } from './csv';
+import type { Import, ImportedProduct } from './productsCsv';
+
+const FileProductSchema = z.object({
+  ...ProductInputSchema.shape,
+  id: idSchema('product').optional().describe('Missing for a new product'),
+  files: z
+    .array(z.object({ id: idSchema('file'), name: z.string().default(''), only: z.string().nullable().default(null) }))
+    .default([])
+    .describe('Stored files by their id; those that this shop does not have are left out'),
+});
+
+/** Products with everything about them, as a file. Amounts are minor units of `currency`. */
+export const ProductsFileSchema = z.object({
+  format: z.literal('ruta-products'),
+  version: z.literal(1),
+  currency: z.string(),
+  products: z.array(FileProductSchema).max(20_000, 'A file has at most 20,000 products.'),
+});
+export type ProductsFile = z.infer<typeof ProductsFileSchema>;
+
+/** Products as JSON by the published schema `products`. */
+export function productsToJson(products: readonly Product[], currency: string): string {
+  const file: ProductsFile = {
+    format: 'ruta-products',
+    version: 1,
+    currency,
+    products: products.map((product) => ({
+      id: product.id,
+      ...ProductInputSchema.parse(product),
+      files: product.files.map(({ id, name, only }) => ({ id, name, only })),
+    })),
+  };
+  return `${JSON.stringify(file, null, 2)}\n`;
+}
+
+export interface ImportedJsonProduct extends ImportedProduct {
+  files: ProductsFile['products'][number]['files'];
+}
+
+/** Reads products from JSON. Known ids are changed, others added under the id of the file. */
+export function productsFromJson(text: string, existing: readonly Product[], currency: string): Import<ImportedJsonProduct> {
+  const refused = (message: string, column = ''): Import<ImportedJsonProduct> => ({ items: [], problems: [{ line: 0, column, message }] });
+  let given: unknown;
+  try {
+    given = JSON.parse(text.replace(/^\uFEFF/, ''));
+  } catch {
+    return refused('This is not a JSON file, or it is cut off.');
+  }
+  const file = ProductsFileSchema.safeParse(given);
+  if (!file.success) return { items: [], problems: file.error.issues.map((issue) => ({ line: 0, column: issue.path.join('.'), message: issue.message })) };
+  if (file.data.currency !== currency) return refused(`The file is in ${file.data.currency}, the shop in ${currency}.`, 'currency');
+  const known = new Map(existing.map((product) => [product.id, product]));
+  const problems: FileProblem[] = [];
+  const items = file.data.products.flatMap(({ id, files, ...rest }, index): ImportedJsonProduct[] => {
+    const parsed = ProductInputSchema.safeParse(rest);
+    if (!parsed.success) {
+      for (const issue of parsed.error.issues) problems.push({ line: 0, column: ['products', index, ...issue.path].join('.'), message: issue.message });
+      return [];
+    }
+    const before = id === undefined ? undefined : known.get(id);
+    const same =
+      before !== undefined &&
+      JSON.stringify(ProductInputSchema.parse(before)) === JSON.stringify(parsed.data) &&
+      JSON.stringify(before.files.map((each) => [each.id, each.only])) === JSON.stringify(files.map((each) => [each.id, each.only]));
+    return [{ id: id ?? null, input: parsed.data, files, change: before ? (same ? 'same' : 'change') : 'add', line: 0 }];
+  });
+  return { items: problems.length > 0 ? [] : items, problems };
+}

@@ -1,0 +1,86 @@
+import { firstOption, type Option, optionsOf, type Product } from '../catalog';
+import type { OfferDiscount } from './discount';
+import type { Quote } from './quote';
+import type { Bought, BundlePart, LineRole, QuoteLineInput } from './quoteInput';
+
+/** What a buyer has chosen of a product. */
+export interface Choice {
+  /** Id of the price; the product's first one if missing or unknown. */
+  priceId?: string | undefined;
+  quantity?: number | undefined;
+  /** What to pay for one where the buyer chooses, minor units. */
+  chosen?: number | undefined;
+}
+
+/** The chosen way to buy a product, or its first one. */
+export function chosenOption(product: Pick<Product, 'editions'>, priceId: string | undefined): Option {
+  return optionsOf(product).find(({ option }) => option.id === priceId) ?? firstOption(product);
+}
+
+/** The product's name as a buyer reads it on a line: with the edition where there are several. */
+export function lineName(product: Pick<Product, 'name' | 'editions'>, { edition }: Option): string {
+  return product.editions.length > 1 ? `${product.name}, ${edition.name}` : product.name;
+}
+
+/**
+ * A cart's line for a product, ready to be quoted.
+ * @param find finds the parts of a bundle
+ */
+export function cartLine(
+  id: string,
+  role: LineRole,
+  product: Pick<Product, 'id' | 'name' | 'kind' | 'taxClass' | 'editions' | 'bundle'>,
+  choice: Choice = {},
+  options: { discount?: OfferDiscount | undefined; find?: (productId: string) => Product | undefined } = {},
+): QuoteLineInput {
+  const chosen = chosenOption(product, choice.priceId);
+  const { edition, option } = chosen;
+  const parts = bundleParts(product, options.find);
+  return {
+    id,
+    productId: product.id,
+    editionId: edition.id,
+    priceId: option.id,
+    name: lineName(product, chosen),
+    role,
+    kind: product.kind,
+    taxClass: product.taxClass,
+    weight: edition.weight,
+    price: option.price,
+    quantity: choice.quantity ?? 1,
+    ...(choice.chosen === undefined ? {} : { chosen: choice.chosen }),
+    ...(options.discount ? { discount: options.discount } : {}),
+    ...(parts.length > 0 ? { parts } : {}),
+  };
+}
+
+/** A bundle's parts with what each costs, weighs and is taxed as on its own. */
+export function bundleParts(product: Pick<Product, 'bundle'>, find?: (productId: string) => Product | undefined): BundlePart[] {
+  return product.bundle.flatMap(({ productId, editionId, quantity }) => {
+    const part = find?.(productId);
+    const edition = part?.editions.find((candidate) => candidate.id === editionId) ?? part?.editions[0];
+    const price = edition?.prices[0]?.price;
+    if (!part || !edition || !price) return [];
+    const regular = price.kind === 'free' ? 0 : price.kind === 'pay-what-you-want' ? price.suggested : price.regular;
+    return [{ productId, editionId: edition.id, name: part.name, kind: part.kind, taxClass: part.taxClass, weight: edition.weight, regular, quantity }];
+  });
+}
+
+/** What was bought by earlier quotes of one order, as a one-click addition needs it. */
+export function boughtBy(quotes: readonly Quote[]): Bought {
+  return {
+    lines: quotes.flatMap(({ lines }) =>
+      lines.map(({ productId, role, kind, taxClass, weight, lineAmount, discounted, parts }) => ({
+        productId,
+        role,
+        kind,
+        taxClass,
+        weight,
+        amount: lineAmount,
+        value: discounted,
+        ...(parts ? { parts } : {}),
+      })),
+    ),
+    shipping: quotes.reduce((sum, { shipping }) => sum + (shipping ? Math.max(0, shipping.listed - shipping.paidBefore) : 0), 0),
+  };
+}

@@ -1,0 +1,89 @@
+import { z } from 'zod';
+import { PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
+import { AmountSchema } from '../money';
+import { CountrySchema, ShopSchema } from '../shop';
+import { CodeSchema, CodeUsesSchema } from './code';
+import { OfferDiscountSchema } from './discount';
+import { ShippingTableSchema } from './shippingTable';
+import { TaxTableSchema } from './taxTable';
+
+export const LineRoleSchema = z.enum(['main', 'bump', 'upsell']);
+export type LineRole = z.infer<typeof LineRoleSchema>;
+
+const WeightSchema = z.number().min(0).max(1_000_000_000);
+
+/** One part of a bundle: what it is taxed and sent as, and what it weighs in the bundle's price. */
+export const BundlePartSchema = z.object({
+  productId: z.string(),
+  editionId: z.string().optional(),
+  name: z.string().default(''),
+  kind: ProductKindSchema,
+  taxClass: TaxClassSchema,
+  weight: WeightSchema.default(0).describe('Grams of one'),
+  regular: AmountSchema.describe('Regular price of one on its own, minor units'),
+  quantity: z.int().min(1).max(999).default(1),
+});
+export type BundlePart = z.infer<typeof BundlePartSchema>;
+
+/** One thing in the cart, with all that its price depends on. */
+export const QuoteLineInputSchema = z.object({
+  id: z.string().min(1),
+  productId: z.string(),
+  editionId: z.string().optional().describe('Carried through to the quote'),
+  priceId: z.string().optional().describe('Carried through to the quote'),
+  name: z.string(),
+  role: LineRoleSchema,
+  kind: ProductKindSchema,
+  taxClass: TaxClassSchema,
+  weight: WeightSchema.default(0).describe('Grams of one unit'),
+  price: PriceSchema,
+  chosen: AmountSchema.optional().describe('What the buyer chose to pay for one, minor units; the suggested amount if missing'),
+  quantity: z.int('Enter a whole number.').min(1, 'Choose at least one.').max(9999, 'This is more than can be ordered at once.'),
+  discount: OfferDiscountSchema.optional().describe('The bump’s or offer’s own discount, for one unit'),
+  parts: z.array(BundlePartSchema).min(1).optional().describe('A bundle’s parts; kind and weight then come from them'),
+});
+export type QuoteLineInput = z.infer<typeof QuoteLineInputSchema>;
+
+const PlaceSchema = z.object({ country: CountrySchema, region: z.string().optional() });
+
+/** A line of the same order that was paid before a one-click addition. */
+export const BoughtLineSchema = z.object({
+  productId: z.string(),
+  role: LineRoleSchema,
+  kind: ProductKindSchema,
+  taxClass: TaxClassSchema,
+  weight: WeightSchema.default(0).describe('Grams of all units together'),
+  amount: AmountSchema.describe('Before the code, minor units'),
+  value: AmountSchema.describe('After all discounts, gross or net as the shop’s prices are, minor units'),
+  parts: z.array(BundlePartSchema).optional(),
+});
+
+/** What a one-click addition is added to. */
+export const BoughtSchema = z.object({
+  lines: z.array(BoughtLineSchema),
+  shipping: AmountSchema.default(0).describe('Listed shipping paid before, gross or net as the shop’s prices are, minor units'),
+});
+export type Bought = z.infer<typeof BoughtSchema>;
+
+/** Everything a quote depends on: the same input always gives the same quote. */
+export const QuoteInputSchema = z
+  .object({
+    shop: ShopSchema.pick({ currency: true, country: true, timeZone: true, pricesIncludeTax: true }),
+    taxTable: TaxTableSchema,
+    shippingTable: ShippingTableSchema,
+    lines: z.array(QuoteLineInputSchema).min(1, 'There is nothing in the cart.').max(200, 'These are more lines than one order can have.'),
+    code: CodeSchema.optional(),
+    codeUses: CodeUsesSchema.optional().describe('How often the code was used before, for its limits'),
+    buyer: PlaceSchema.extend({
+      shipTo: PlaceSchema.optional().describe('Where parcels go, if not to the billing address'),
+      taxNumber: z.string().max(40).optional().describe('A business’s tax number; its format and check digits are checked'),
+      validTaxNumber: z.boolean().optional().describe('True where the number was found right elsewhere; then it is not checked here'),
+    }),
+    bought: BoughtSchema.optional().describe('For one-click additions: what was bought and paid before in the same order'),
+    now: z.int().describe('Unix time in milliseconds'),
+  })
+  .refine((input) => new Set(input.lines.map((line) => line.id)).size === input.lines.length, {
+    message: 'Each line needs an id of its own.',
+    path: ['lines'],
+  });
+export type QuoteInput = z.infer<typeof QuoteInputSchema>;

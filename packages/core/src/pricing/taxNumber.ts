@@ -1,0 +1,85 @@
+import {
+  austria,
+  belgium,
+  bulgaria,
+  type Country,
+  checkVAT,
+  croatia,
+  cyprus,
+  czechRepublic,
+  denmark,
+  estonia,
+  finland,
+  france,
+  germany,
+  greece,
+  hungary,
+  ireland,
+  italy,
+  latvia,
+  lithuania,
+  luxembourg,
+  malta,
+  netherlands,
+  poland,
+  portugal,
+  romania,
+  slovakiaRepublic,
+  slovenia,
+  spain,
+  sweden,
+} from 'jsvat';
+
+const RULES: Record<string, Country> = {
+  AT: austria,
+  BE: belgium,
+  BG: bulgaria,
+  HR: croatia,
+  CY: cyprus,
+  CZ: czechRepublic,
+  DK: denmark,
+  EE: estonia,
+  FI: finland,
+  FR: france,
+  DE: germany,
+  GR: greece,
+  HU: hungary,
+  IE: ireland,
+  IT: italy,
+  LV: latvia,
+  LT: lithuania,
+  LU: luxembourg,
+  MT: malta,
+  NL: netherlands,
+  PL: poland,
+  PT: portugal,
+  RO: romania,
+  SK: slovakiaRepublic,
+  SI: slovenia,
+  ES: spain,
+  SE: sweden,
+};
+
+export type TaxNumberCheck = { ok: true; country: string; number: string } | { ok: false; message: string };
+
+/**
+ * Checks a business's value-added tax number by its format and check digits, without asking anybody. Spaces, points
+ * and dashes do not matter. Greece writes `EL` before its numbers.
+ * @returns the country that gave the number (ISO 3166-1 alpha-2) and the number without spaces, or what is wrong
+ */
+export function checkTaxNumber(text: string): TaxNumberCheck {
+  const number = text.toUpperCase().replace(/[\s.\-_/]/g, '');
+  const prefix = number.slice(0, 2);
+  if (!/^[A-Z]{2}/.test(number)) return { ok: false, message: 'Begin the tax number with the two letters of its country, for example PT.' };
+  const country = prefix === 'EL' ? 'GR' : prefix;
+  const rules = RULES[country];
+  if (!rules) return { ok: false, message: `Numbers that begin with ${prefix} are not of a country of the European Union.` };
+  const result = checkVAT(number, [rules]);
+  if (result.isValid) return { ok: true, country, number };
+  return {
+    ok: false,
+    message: result.isValidFormat
+      ? 'The check digits of this tax number do not fit. Look for a typing mistake.'
+      : 'This tax number is too short, too long or has a wrong character.',
+  };
+}

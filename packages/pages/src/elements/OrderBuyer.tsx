@@ -1,0 +1,80 @@
+import type { ElementOf } from '@ruta/core';
+import type { CheckoutView } from '../context';
+import { Field, TextField } from './Field';
+
+/** Who buys, and where to: an address only if something is sent. */
+export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'order-form'>; checkout: CheckoutView | null; step: number }) {
+  const values = checkout?.values ?? {};
+  const errors = checkout?.errors ?? {};
+  const text = (name: string, label: string, autoComplete: string, required = true, maxLength = 80) => (
+    <TextField
+      id={name}
+      name={name}
+      label={label}
+      error={errors[name]}
+      defaultValue={values[name]}
+      required={required}
+      maxLength={maxLength}
+      autoComplete={autoComplete}
+    />
+  );
+  return (
+    <fieldset>
+      <legend>
+        <span className="step-number">{step}</span> You
+      </legend>
+      <div className="form-fields">
+        {text('firstName', 'First name', 'given-name')}
+        {element.askLastName || checkout?.needsAddress ? text('lastName', 'Last name', 'family-name') : null}
+        <TextField
+          id="email"
+          name="email"
+          type="email"
+          label="E-mail"
+          error={errors.email}
+          defaultValue={values.email}
+          required
+          maxLength={254}
+          autoComplete="email"
+        />
+        {checkout?.needsAddress ? (
+          <>
+            {text('street', 'Street and number', 'street-address', true, 120)}
+            {text('postcode', 'Postcode', 'postal-code', true, 20)}
+            {text('city', 'Town', 'address-level2')}
+          </>
+        ) : null}
+        {element.askCountry || checkout?.needsAddress ? (
+          <Field id="country" label="Country" error={errors.country} required>
+            {(own) => (
+              <select {...own} name="country" defaultValue={values.country} autoComplete="country" required>
+                {checkout?.countries.map((country) => (
+                  <option key={country.code} value={country.code}>
+                    {country.name}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
+        ) : null}
+        {element.askCountry || checkout?.needsAddress
+          ? checkout?.regions.map(({ country, name, regions }) => (
+              <div key={country} data-regions={country} hidden={country !== values.country}>
+                <Field id={`region-${country}`} label={`Region of ${name}`} error={country === values.country ? errors.region : undefined} required={false}>
+                  {(own) => (
+                    <select {...own} name="region" defaultValue={values.region} disabled={country !== values.country} autoComplete="address-level1">
+                      <option value="">Elsewhere in {name}</option>
+                      {regions.map((region) => (
+                        <option key={region}>{region}</option>
+                      ))}
+                    </select>
+                  )}
+                </Field>
+              </div>
+            ))
+          : null}
+        {element.askTaxNumber ? text('taxNumber', 'Business tax number', 'off', false, 30) : null}
+      </div>
+    </fieldset>
+  );
+}
