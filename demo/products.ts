@@ -13,7 +13,7 @@ export type SampleProduct = keyof ProductPictures;
  * @param now Unix time in milliseconds; sales and closing dates are counted from it
  */
 export function sampleProducts(now: number, pictures: ProductPictures, newId: (kind: IdKind) => string): Record<SampleProduct, ProductInput> {
-  const policy = 'If it is not for you, write to us within 30 days and we return what you paid.';
+  const policy = 'If it is not for you, write to us within 14 days and the money is back.';
   const make = (input: z.input<typeof ProductInputSchema>) =>
     ProductInputSchema.parse({ refundPolicy: policy, contactEmail: 'ines@perigeelane.test', ...input });
   const oneTime = (regular: number) => ({ kind: 'one-time' as const, regular });

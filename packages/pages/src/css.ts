@@ -137,14 +137,16 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .quote s{color:var(--soft);font-size:.9em}
 .quote-due th,.quote-due td{border-top:1px solid var(--line);padding-top:14px;font-weight:600;font-size:1.15rem}
 .quote .quote-tax td{white-space:normal;font-size:.88rem;color:var(--soft);text-align:start;padding-top:0}
-.price-other{color:var(--soft);font-size:1.02rem}.ground-dark .price-other{color:var(--soft-on-dark)}
+.product,.rich{display:grid;gap:14px;width:100%;text-align:start;max-width:64ch}.rich ul,.rich ol{padding-left:22px}
+.price-other{color:var(--soft);font-size:1.02rem}.ground-dark .product,.rich{display:grid;gap:14px;width:100%;text-align:start;max-width:64ch}.rich ul,.rich ol{padding-left:22px}
+.price-other{color:var(--soft-on-dark)}
 .quote-part{display:block;font-size:.88rem;color:var(--soft)}
 .quote .quote-later td{white-space:normal;text-align:start;padding-top:4px;font-size:.95rem}
 .quote-steps{margin-top:10px;font-size:.88rem;color:var(--soft)}.quote-steps summary{cursor:pointer}.quote-steps dl{margin:8px 0 0;display:grid;gap:10px}.quote-steps dt{font-weight:600;color:var(--ink)}.quote-steps dd{margin:0;display:flex;justify-content:space-between;gap:16px;font-variant-numeric:tabular-nums}.quote-steps dd span+span{white-space:nowrap}
 .choices,.choice-group{display:grid;gap:10px}.choices{margin-bottom:14px}.choice-edition{font-weight:600;margin-top:4px}
 .choice{display:flex;gap:12px;align-items:flex-start;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);color:var(--ink);padding:12px 14px;cursor:pointer}
 .choice:has(:checked){border-color:var(--accent-ink);box-shadow:inset 0 0 0 1px var(--accent-ink)}.choice input{width:20px;height:20px;margin:2px 0 0;accent-color:var(--accent-ink);flex:none}
-.choice-words{display:grid;gap:2px}.choice-left{font-size:.88rem;font-weight:600;color:var(--accent-ink)}.choice-gone{opacity:.7;cursor:default}
+.choice-words{flex:1;min-width:0;display:flex;flex-wrap:wrap;justify-content:space-between;gap:2px 16px}.choice-words .text-small,.choice-left{flex-basis:100%}.choice-left{font-size:.88rem;font-weight:600;color:var(--accent-ink)}.choice-gone{opacity:.7;cursor:default}
 .code-peek summary{cursor:pointer;font-size:.95rem}.code-row{display:flex;gap:12px;align-items:flex-start;margin-top:10px}.code-row .field{flex:1;min-width:0}.code-row .button{margin-top:27px;min-height:48px;padding:10px 18px}
 .confirmation{display:grid;gap:12px;margin-bottom:16px}.licence-key{font:600 1rem/1.5 ui-monospace,monospace;overflow-wrap:anywhere}
 [hidden]{display:none!important}

@@ -20,8 +20,34 @@ const picture = { id: 'fil_000000000001', width: 900, height: 600, widths: [480,
 const context: PageContext = {
   brand: DEFAULT_BRAND,
   shop: { name: 'Perigee Lane', email: 'ines@perigeelane.test', currency: 'EUR' },
-  product: { name: 'First Light', description: 'Six weeks.', picture, price: '€138', otherPrices: [], current: 13_800, regular: 16_800, onSale: true },
-  gift: { name: 'Moon Month', description: '', picture: null, price: 'Free', otherPrices: [], current: 0, regular: 0, onSale: false },
+  product: {
+    name: 'First Light',
+    description: 'Six weeks.',
+    richDescription: '<p>Six <strong>weeks</strong>.</p>',
+    included: ['Twelve films'],
+    previewUrl: '',
+    refundPolicy: '30 days',
+    picture,
+    price: '€138',
+    otherPrices: [],
+    current: 13_800,
+    regular: 16_800,
+    onSale: true,
+  },
+  gift: {
+    name: 'Moon Month',
+    description: '',
+    richDescription: '',
+    included: [],
+    previewUrl: '',
+    refundPolicy: '',
+    picture: null,
+    price: 'Free',
+    otherPrices: [],
+    current: 0,
+    regular: 0,
+    onSale: false,
+  },
   buyer: null,
   pictures: {},
   assetBase: '',
@@ -169,6 +195,15 @@ describe('orders', () => {
   });
   it('say so where nothing is on sale', () => {
     expect(html(made('order-form'))).toContain('Nothing is on sale here at the moment');
+  });
+});
+
+describe('product details', () => {
+  it('show what the sheet says, each part by itself', () => {
+    expect(html(made('product'))).toContain('<p>Six <strong>weeks</strong>.</p>');
+    expect(html(made('product', { shows: ['included'] }))).toMatch(/<li>Twelve films<\/li>/);
+    expect(html(made('product', { shows: ['policy'] }))).toContain('30 days');
+    expect(html(made('product', { shows: ['preview'] }))).not.toContain('product');
   });
 });
 

@@ -11,6 +11,10 @@ const context: PageContext = {
   product: {
     name: '<b>Course</b>',
     description: 'All of it',
+    richDescription: '',
+    included: [],
+    previewUrl: '',
+    refundPolicy: '',
     picture: null,
     price: '€138',
     otherPrices: ['4 × €45 a month'],

@@ -1,4 +1,4 @@
-import { BOUND_VALUES, type BoundValue, type ElementOf, type Operation, type PageElement, words } from '@ruta/core';
+import { BOUND_VALUES, type BoundValue, type ElementOf, type Operation, type PageElement, PRODUCT_PARTS, words } from '@ruta/core';
 import type { PageContext } from '@ruta/pages';
 import { Plus, Trash2 } from 'lucide-react';
 import { Button, IconButton } from '../ui/Button';
@@ -102,6 +102,21 @@ function Fields({ element, context, change }: { element: PageElement; context: P
       );
     case 'price':
       return <p className="text-soft">Shows the price of this stop’s product, and the old one struck through while it is on sale.</p>;
+    case 'product':
+      return (
+        <fieldset>
+          <legend className="font-semibold mb-1">Shows, from the product’s sheet</legend>
+          {PRODUCT_PARTS.map((part) => (
+            <Check
+              key={part}
+              label={PRODUCT_PART_NAMES[part]}
+              checked={element.shows.includes(part)}
+              disabled={element.shows.length === 1 && element.shows[0] === part}
+              onChange={(event) => change({ shows: PRODUCT_PARTS.filter((other) => (other === part ? event.target.checked : element.shows.includes(other))) })}
+            />
+          ))}
+        </fieldset>
+      );
     case 'order-summary':
       return <p className="text-soft">Shows what is in the order, worked out by the same sums as the payment.</p>;
     case 'receipt':
@@ -115,6 +130,8 @@ function Fields({ element, context, change }: { element: PageElement; context: P
       return null;
   }
 }
+
+const PRODUCT_PART_NAMES = { description: 'The description', included: 'What is included', preview: 'The link to a preview', policy: 'The refund policy' };
 
 function Choice<T extends string>({ label, value, choices, onChange }: { label: string; value: T; choices: Record<T, string>; onChange: (value: T) => void }) {
   return (

@@ -4,7 +4,7 @@ import type { Column, ElementOf, ElementType, PageDocument, PageElement, Section
 import { words } from '../page';
 
 type Part = { [T in ElementType]: Omit<ElementOf<T>, 'id'> }[ElementType];
-type NamedProduct = Pick<Product, 'name' | 'pictureIds'>;
+type NamedProduct = Pick<Product, 'name' | 'pictureIds'> & Partial<Pick<Product, 'kind' | 'included'>>;
 
 interface SectionPlan {
   name: string;
@@ -110,18 +110,28 @@ export function salesPage(product: NamedProduct, newId: NewId): PageDocument {
   };
   const benefits: SectionPlan = {
     name: 'What you get',
-    columns: one(headline(2, 'medium', words('What you get')), {
-      type: 'list',
-      marker: 'check',
-      items: [words('Say the first thing that changes for the buyer'), words('Say the second, in their words'), words('Say what is included')],
-    }),
+    columns: one(
+      headline(2, 'medium', words('What you get')),
+      product.included && product.included.length > 0
+        ? { type: 'product', shows: ['included'] }
+        : {
+            type: 'list',
+            marker: 'check',
+            items: [words('Say the first thing that changes for the buyer'), words('Say the second, in their words'), words('Say what is included')],
+          },
+    ),
   };
   const price: SectionPlan = {
     name: 'Price',
     ground: 'tint',
     align: 'center',
     width: 'narrow',
-    columns: one(headline(2, 'medium', words({ bound: 'product.name' })), { type: 'price', note: words('One payment, taxes included.') }, buy, guarantee()),
+    columns: one(
+      headline(2, 'medium', words({ bound: 'product.name' })),
+      { type: 'price', note: words('You see the whole sum before you pay.') },
+      buy,
+      guarantee(),
+    ),
   };
   const questions: SectionPlan = {
     name: 'Questions',
@@ -129,7 +139,13 @@ export function salesPage(product: NamedProduct, newId: NewId): PageDocument {
     columns: one(headline(2, 'medium', words('Questions')), {
       type: 'faq',
       items: [
-        { question: 'When do I receive it?', answer: words('At once: the link is on the next page and in your mail.') },
+        {
+          question: 'When do I receive it?',
+          answer:
+            product.kind === undefined || product.kind === 'digital'
+              ? words('At once: the link is on the next page and in your mail.')
+              : words('Say here when it is sent, or when you begin.'),
+        },
         { question: 'What if I do not like it?', answer: words('Write to ', { bound: 'shop.email' }, ' within 14 days and the money is back.') },
       ],
     }),
@@ -237,7 +253,7 @@ export const SECTION_LIBRARY = {
       width: 'narrow',
       columns: one(
         headline(2, 'medium', words({ bound: 'product.name' })),
-        { type: 'price', note: words('One payment, taxes included.') },
+        { type: 'price', note: words('You see the whole sum before you pay.') },
         { type: 'button', style: 'main', words: words('Go on'), action: { kind: 'next' } },
       ),
     }),
@@ -275,8 +291,10 @@ export function newElement(type: ElementType, newId: NewId): PageElement {
       return { id, type, words: words('What a buyer wrote.'), name: 'Name', detail: 'Town' };
     case 'faq':
       return { id, type, items: [{ question: 'A question people ask', answer: words('A short, honest answer.') }] };
+    case 'product':
+      return { id, type, shows: ['description', 'included'] };
     case 'price':
-      return { id, type, note: words('One payment, taxes included.') };
+      return { id, type, note: words('You see the whole sum before you pay.') };
     case 'form':
       return {
         id,

@@ -21,7 +21,7 @@ export const FUNNEL_TEMPLATES = {
 export type FunnelTemplate = keyof typeof FUNNEL_TEMPLATES;
 
 export interface TemplateProducts {
-  product: Pick<Product, 'id' | 'name' | 'kind' | 'pictureIds'>;
+  product: Pick<Product, 'id' | 'name' | 'kind' | 'pictureIds'> & Partial<Pick<Product, 'included'>>;
   gift?: Pick<Product, 'id' | 'name' | 'pictureIds'> | undefined;
 }
 

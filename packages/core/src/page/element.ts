@@ -32,6 +32,9 @@ export interface FormField extends z.infer<typeof FormFieldSchema> {}
 const id = idSchema('element');
 const alt = z.string().max(250, 'Keep the text alternative under 250 characters.');
 
+/** What an element about the step's product can show. */
+export const PRODUCT_PARTS = ['description', 'included', 'preview', 'policy'] as const;
+
 /** Every element a page can hold. */
 export const ElementSchema = z.discriminatedUnion('type', [
   z.object({ id, type: z.literal('headline'), level: z.literal([1, 2, 3]), size: z.enum(['large', 'medium', 'small']), words: WordsSchema }),
@@ -49,6 +52,7 @@ export const ElementSchema = z.discriminatedUnion('type', [
       .max(30),
   }),
   z.object({ id, type: z.literal('price'), note: WordsSchema }),
+  z.object({ id, type: z.literal('product'), shows: z.array(z.enum(PRODUCT_PARTS)).min(1, 'Show at least one thing.') }),
   z.object({ id, type: z.literal('form'), fields: z.array(FormFieldSchema).min(1).max(20), button: WordsSchema, note: WordsSchema }),
   z.object({
     id,
@@ -88,6 +92,7 @@ export const ELEMENT_NAMES: Record<ElementType, string> = {
   testimonial: 'Testimonial',
   faq: 'Questions',
   price: 'Price',
+  product: 'Product details',
   form: 'Form',
   'order-form': 'Order form',
   'order-summary': 'Order summary',

@@ -7,6 +7,7 @@ import { OrderFormView } from './OrderFormView';
 import { OrderSummaryView } from './OrderSummaryView';
 import { PictureView } from './PictureView';
 import { PriceView } from './PriceView';
+import { ProductView } from './ProductView';
 import { ReceiptView } from './ReceiptView';
 import { FaqView, GuaranteeView, HeadlineView, ListView, TestimonialView, TextView } from './wordElements';
 
@@ -30,6 +31,8 @@ export function ElementView({ element }: { element: PageElement }) {
       return <PictureView element={element} />;
     case 'button':
       return <ButtonView element={element} />;
+    case 'product':
+      return <ProductView element={element} />;
     case 'price':
       return <PriceView element={element} />;
     case 'form':

@@ -4,7 +4,10 @@ import { TextField } from './Field';
 /** What exactly is bought: edition and price, an amount of one's own where the seller lets people choose, quantity. */
 export function OrderChoice({ checkout, asksQuantity }: { checkout: CheckoutView; asksQuantity: boolean }) {
   const { options, values, errors } = checkout;
-  const editions = [...new Set(options.map((option) => option.edition))];
+  const names = [...new Set(options.map((option) => option.edition))];
+  // Where each edition has one price, the editions themselves are the choice.
+  const oneEach = names.length === options.length;
+  const editions = oneEach ? [''] : names;
   const chosen = options.find((option) => option.id === values.option) ?? options[0];
   return (
     <fieldset>
@@ -17,9 +20,13 @@ export function OrderChoice({ checkout, asksQuantity }: { checkout: CheckoutView
             <div key={edition} className="choice-group">
               {edition && editions.length > 1 ? <p className="choice-edition">{edition}</p> : null}
               {options
-                .filter((option) => option.edition === edition)
+                .filter((option) => oneEach || option.edition === edition)
                 .map((option) => (
-                  <OptionRow key={option.id} option={option} isChosen={option.id === chosen?.id} />
+                  <OptionRow
+                    key={option.id}
+                    option={oneEach && option.edition ? { ...option, name: option.edition } : option}
+                    isChosen={option.id === chosen?.id}
+                  />
                 ))}
             </div>
           ))}

@@ -18,6 +18,12 @@ export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Quote
               <td>−{money(quote.discount)}</td>
             </tr>
           ) : null}
+          {quote.code?.applied && quote.discount === 0 && quote.later.some((payment) => payment.codeDiscount > 0) ? (
+            <tr>
+              <th scope="row">Code {quote.code.code}</th>
+              <td>from the first payment</td>
+            </tr>
+          ) : null}
           {quote.shipping ? (
             <tr>
               <th scope="row">Post to {countryName(quote.taxCountry)}</th>
