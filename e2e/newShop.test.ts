@@ -55,11 +55,13 @@ describe('a wholly new shop', () => {
     await seller.click('Add the product');
     await seller.sees('at most one decimal mark');
     await seller.type('Amount in EUR', '138');
-    await seller.sees('Buyers pay €138.00, tax included.');
+    // What a buyer would read and pay stands beside the amount while it is typed.
+    await seller.sees('€138.00');
+    await seller.sees('Tax included.');
     await seller.click('Add the product');
     await seller.sees('Give the product a name that buyers see.');
     await seller.type('Public name', 'First Light, six weeks');
-    await seller.type('Description', 'Know the sky with bare eyes.');
+    await (await seller.find('.rich-text')).sendKeys('Know the sky with bare eyes.');
     const notPicture = path.join(folder, 'notes.png');
     writeFileSync(notPicture, 'just words');
     await upload(notPicture, 0);

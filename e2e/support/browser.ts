@@ -78,14 +78,14 @@ export class Person {
 
   async click(target: WebElement | string): Promise<void> {
     const element = typeof target === 'string' ? await this.byWords(target) : target;
-    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center", behavior: "instant" })', element);
     await this.driver.wait(until.elementIsEnabled(element), WAIT_MS);
     await element.click();
   }
 
   async type(label: string, text: string): Promise<void> {
     const element = await this.byLabel(label);
-    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center", behavior: "instant" })', element);
     await element.sendKeys(chordSelectAll(), text);
   }
 
