@@ -6,6 +6,7 @@ import {
   CodeSchema,
   PageDocumentSchema,
   ProductInputSchema,
+  ProductsFileSchema,
   type QuoteInput,
   QuoteInputSchema,
   QuoteSchema,
@@ -56,6 +57,7 @@ function writeSchemas(): void {
   }
   write('page', PageDocumentSchema, 'input');
   write('product', ProductInputSchema, 'input');
+  write('products-file', ProductsFileSchema, 'input');
   write('code', CodeSchema, 'input');
   write('tax-table', TaxTableSchema, 'input');
   write('shipping-table', ShippingTableSchema, 'input');

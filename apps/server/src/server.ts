@@ -4,11 +4,13 @@ import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { catalogRoutes } from './catalog/routes';
+import { listProducts } from './catalog/store';
 import { type Clock, systemClock } from './clock';
 import { codeRoutes } from './codes/routes';
 import { type Config, prepareDataDir } from './config';
 import { openSecrets } from './connections/secrets';
 import { connectQuayside } from './connections/service';
+import { connectStudyporch } from './connections/studyporch';
 import { openDb } from './db/open';
 import { assetRoutes, uploadRoutes } from './files/routes';
 import { funnelRoutes } from './funnel/routes';
@@ -68,6 +70,9 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
   }
   if (findShop(services.db)) {
     await connectQuayside(services).catch((error: Error) => log.warn({ reason: error.message }, 'card processor not connected'));
+    if (listProducts(services.db).some((product) => product.delivery.course)) {
+      await connectStudyporch(services).catch((error: Error) => log.warn({ reason: error.message }, 'course host not connected'));
+    }
   }
   const stopJobs = startJobs(services, provider);
   return {

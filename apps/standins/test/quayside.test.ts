@@ -1,9 +1,10 @@
 import { createServer, type Server } from 'node:http';
-import net from 'node:net';
+import type net from 'node:net';
 import { Webhook } from 'standardwebhooks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { passesLuhn, TEST_CARDS } from '../src/quayside/cards';
 import { type RunningStandins, startStandins } from '../src/standins';
+import { freePort } from './support/freePort';
 
 let standins: RunningStandins;
 let receiver: Server;
@@ -15,13 +16,6 @@ const received: Array<{ body: string; headers: Record<string, string> }> = [];
 let refusals = 0;
 
 const port = (server: net.Server | Server) => (server.address() as net.AddressInfo).port;
-async function freePort(): Promise<number> {
-  const probe = net.createServer().listen(0, '127.0.0.1');
-  await new Promise((resolve) => probe.once('listening', resolve));
-  const found = port(probe);
-  await new Promise((resolve) => probe.close(resolve));
-  return found;
-}
 const post = (path: string, body: object, headers: Record<string, string> = {}) =>
   fetch(base + path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...headers } });
 const token = async (number: string) => ((await (await post('/v1/tokens', { number })).json()) as { token: string }).token;

@@ -42,7 +42,7 @@ export interface CheckoutView {
   cardFields: { url: string; origin: string } | null;
   testMode: boolean;
   /** An order this buyer has already paid from here. */
-  paidOrder: { number: string; url: string; againUrl: string } | null;
+  paidOrder: { number: string; url: string; againUrl: string | null } | null;
 }
 
 /** An order as its buyer sees it. */
@@ -52,6 +52,8 @@ export interface OrderView {
   downloads: Array<{ name: string; size: string; url: string; from: string }>;
   links: Array<{ words: string; url: string; from: string }>;
   keys: Array<{ value: string; from: string }>;
+  /** Whom to write to when dissatisfied, where a product names somebody. */
+  contacts: Array<{ name: string; email: string }>;
   /** The products' own words and buttons after the purchase. */
   confirmations: Array<{ text: string; buttonWords: string; buttonUrl: string }>;
 }

@@ -187,6 +187,7 @@ describe('orders', () => {
       downloads: files,
       links: [],
       keys: [{ value: 'SKY-1234', from: 'First Light' }],
+      contacts: [],
       confirmations: [{ text: 'Go outside.', buttonWords: 'Say hello', buttonUrl: 'https://porch.test' }],
     };
     expect(html(made('downloads'), { order })).toContain('href="/d/grt_1?until=1&amp;signature=x" download="">week one.pdf</a>');

@@ -63,10 +63,11 @@ export function importProducts(services: Pick<Services, 'db' | 'clock'>, format:
   try {
     db.transaction((tx) => {
       const now = clock.now();
-      for (const item of items) {
+      // Lists show the newest first; a millisecond apart, new products stand in the order of the file.
+      for (const [position, item] of items.entries()) {
         const input = { ...item.input, description: cleanRichText(item.input.description) };
         const id = item.id ?? newId(clock, 'product');
-        if (item.change === 'add') insertProduct(tx, id, input, now);
+        if (item.change === 'add') insertProduct(tx, id, input, now + items.length - position);
         else if (item.change === 'change') saveProduct(tx, id, input, now);
         if ('files' in item) replaceFiles(tx, id, (item as ImportedJsonProduct).files);
       }

@@ -13,6 +13,7 @@ export interface MailedOrder {
   downloads: Array<{ name: string; url: string }>;
   links: Array<{ words: string; url: string; from: string }>;
   keys: Array<{ value: string; from: string }>;
+  contacts: Array<{ name: string; email: string }>;
   confirmations: Array<{ text: string; buttonWords: string; buttonUrl: string }>;
 }
 
@@ -71,7 +72,7 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): MailPayload {
         <a href={order.orderUrl} style={{ color: palette.accentInk }}>
           See your order
         </a>{' '}
-        · Questions? Answer this mail, or write to {settings.contactEmail}.
+        · Questions? Answer this mail, or write to {[...new Set(order.contacts.map((contact) => contact.email)), settings.contactEmail][0]}.
       </p>
     </Frame>,
   );

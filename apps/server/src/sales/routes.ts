@@ -144,11 +144,11 @@ export function salesRoutes(api: Api, services: Services): void {
       files: grantsOf(db, [order.id]).map(({ id, name, downloads, maxDownloads }) => ({ id, name, downloads, maxDownloads })),
       ...received(services, order),
       mails: mails
-        .filter((row) => row.kind === 'mail')
+        .filter((row) => row.kind === 'mail' || row.kind === 'course')
         .map((row) => ({
           id: row.id,
-          to: String(row.payload.to),
-          subject: String(row.payload.subject),
+          to: String(row.kind === 'mail' ? row.payload.to : row.payload.email),
+          subject: row.kind === 'mail' ? String(row.payload.subject) : `Enrolment in the course ${String(row.payload.courseId)}`,
           sentAt: row.sentAt,
           failedAt: row.failedAt,
           lastError: row.lastError,

@@ -1,5 +1,5 @@
-import type { Confirmation, Product } from '@ruta/core';
-import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
+import type { Confirmation, Mode, Product } from '@ruta/core';
+import { and, asc, desc, eq, inArray, isNull, ne } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { files } from '../files/tables';
 import { notFound } from '../http/problem';
@@ -72,6 +72,26 @@ export function ownedProducts(db: Db, contactId: string): string[] {
     .where(and(eq(orders.contactId, contactId), eq(orders.state, 'paid')))
     .all()
     .map((row) => row.productId);
+}
+
+/** Whether a contact has bought a product in a mode, in any paid order but the one of a cart. */
+export function ownsProduct(db: Db, contactId: string, productId: string, mode: Mode, exceptCartId: string): boolean {
+  const found = db
+    .select({ id: orderLines.id })
+    .from(orderLines)
+    .innerJoin(orders, eq(orders.id, orderLines.orderId))
+    .where(
+      and(
+        eq(orders.contactId, contactId),
+        eq(orders.state, 'paid'),
+        eq(orders.mode, mode),
+        eq(orderLines.productId, productId),
+        ne(orders.cartId, exceptCartId),
+      ),
+    )
+    .limit(1)
+    .get();
+  return found !== undefined;
 }
 
 /** Rights to fetch files that came with orders, with each file's name and the line it came from. */

@@ -4,9 +4,9 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { findProduct } from '../catalog/store';
 import { quaysideAccount } from '../connections/service';
-import { findContact } from '../contacts/store';
+import { findContact, findContactByEmail } from '../contacts/store';
 import { newId } from '../ids';
-import { findCart, findOrder, latestCart } from '../sales/store';
+import { findCart, findOrder, latestCart, ownsProduct } from '../sales/store';
 import { carts } from '../sales/tables';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
@@ -109,7 +109,9 @@ export function openCheckout(services: Services, live: LiveStep, product: Produc
     ...checkoutView(services, live, product, offer, { ...values, country, ...(suggested ? { chosen: values.chosen ?? suggested } : {}) }, cartId),
     // A code that came with the link and does not apply is told; everything else was not typed here.
     errors: offer.errors.code && input.preset.code ? { code: offer.errors.code } : {},
-    paidOrder: justPaid ? { number: String(justPaid.number), url: orderAddress(services, justPaid.token), againUrl: '?again=1' } : null,
+    paidOrder: justPaid
+      ? { number: String(justPaid.number), url: orderAddress(services, justPaid.token), againUrl: product.buyAgain ? '?again=1' : null }
+      : null,
   };
 }
 
@@ -161,6 +163,17 @@ export function missingFields(services: Services, live: LiveStep, product: Produ
       : []),
   ];
   return Object.fromEntries(needed.filter(([name]) => !form[name]?.trim()));
+}
+
+/**
+ * Whether somebody with this address owns a product that may be bought only once. The cart that was paid for it does not
+ * count: whoever sends it again is led to its order.
+ */
+export function ownsAlready(services: Services, product: Product, email: string, cartId: string): boolean {
+  if (product.buyAgain) return false;
+  const { db } = services;
+  const contact = findContactByEmail(db, email);
+  return contact !== undefined && ownsProduct(db, contact.id, product.id, loadShop(db).settings.mode, cartId);
 }
 
 /** Keeps a cart that has an address, so that it is known who left and with what. A paid cart is left as it is. */

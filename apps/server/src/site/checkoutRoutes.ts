@@ -22,6 +22,7 @@ import {
   needsCard,
   type OrderForm,
   OrderFormSchema,
+  ownsAlready,
   productOf,
   quoteFacts,
 } from './checkout';
@@ -107,6 +108,9 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       ...missingFields(services, live, product, values),
       ...(parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]))),
     };
+    if (!errors.email && values.email && ownsAlready(services, product, values.email, values.cart ?? '')) {
+      errors.email = `Somebody with this address has ${product.name} already. It can be bought once; the receipt leads to it.`;
+    }
     if (values.country && values.country !== country) errors.country = 'We do not sell to this country. Choose another.';
     if (!parsed.success || Object.keys(errors).length > 0) {
       const shownAt = new Set(fieldsOf(live));

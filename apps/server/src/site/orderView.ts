@@ -47,7 +47,7 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
 }
 
 /** What an order brings besides files: links, licence keys, and the products' own words. */
-export function received(services: Pick<Services, 'db'>, order: Pick<OrderRow, 'id'>): Pick<OrderView, 'links' | 'keys' | 'confirmations'> {
+export function received(services: Pick<Services, 'db'>, order: Pick<OrderRow, 'id'>): Pick<OrderView, 'links' | 'keys' | 'confirmations' | 'contacts'> {
   const { db } = services;
   const lines = linesOf(db, order.id);
   const products = new Map(findProducts(db, [...new Set(lines.map((line) => line.productId))]).map((product) => [product.id, product]));
@@ -57,6 +57,7 @@ export function received(services: Pick<Services, 'db'>, order: Pick<OrderRow, '
       ...(link ? [{ words: link.words || 'Open it', url: link.url, from: name }] : []),
       ...(course ? [{ words: `Go to the course`, url: course.url, from: name }] : []),
     ]),
+    contacts: [...products.values()].flatMap(({ name, contactEmail }) => (contactEmail ? [{ name, email: contactEmail }] : [])),
     keys: keysOf(db, order.id).map((key) => ({ value: key.value, from: nameOf(key.productId) })),
     confirmations: lines.flatMap((line) => {
       const product = products.get(line.productId);

@@ -1,8 +1,10 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
-import { allElements, words } from '@ruta/core';
+import { allElements, currentPrice, optionsOf, toDecimal, words } from '@ruta/core';
 import type { PageContext } from '@ruta/pages';
 import { renderPage } from '@ruta/pages/render';
+import { leftOf } from '../catalog/availability';
+import { findProduct } from '../catalog/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import { publicContext, stepPath } from './context';
@@ -21,7 +23,7 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
     address,
     scripts: [scriptUrl(services.config, 'view'), ...(hasOrderForm ? [scriptUrl(services.config, 'checkout')] : [])],
     pixelUrl: `/e/pixel.gif?step=${step.id}`,
-    structuredData: step.kind === 'sales' || step.kind === 'checkout' ? productData(context, address, pictureUrl) : null,
+    structuredData: step.kind === 'sales' || step.kind === 'checkout' ? productData(services, live, context, address, pictureUrl) : null,
     shareImage: pictureUrl,
   });
 }
@@ -32,27 +34,55 @@ export function keepPage(html: string): KeptPage {
   return { html: bytes, gzip: gzipSync(bytes, { level: 9 }), etag: `"${createHash('sha256').update(bytes).digest('base64url').slice(0, 22)}"` };
 }
 
-/** schema.org description of what is sold. */
-function productData(context: PageContext, address: string, image: string | null): object | null {
-  const { product, shop } = context;
-  if (!product) return null;
-  const digits = new Intl.NumberFormat('en', { style: 'currency', currency: shop.currency }).resolvedOptions().maximumFractionDigits ?? 2;
+/** schema.org description of what is sold: the product with an offer for each edition and price. */
+function productData(services: Services, live: LiveStep, context: PageContext, address: string, image: string | null): object | null {
+  const { product: shown, shop } = context;
+  const product = live.step.productId ? findProduct(services.db, live.step.productId) : undefined;
+  if (!shown || !product) return null;
+  const now = services.clock.now();
+  const seller = { '@type': 'Organization', name: shop.name };
+  const offers = optionsOf(product).map(({ edition, option }) => {
+    const { current } = currentPrice(option.price, now);
+    const price = toDecimal(current, shop.currency);
+    const isOut = leftOf(services, edition, null) === 0;
+    return {
+      '@type': 'Offer',
+      ...(product.editions.length > 1 || option.name
+        ? { name: [product.editions.length > 1 ? edition.name : '', option.name].filter(Boolean).join(', ') }
+        : {}),
+      ...(edition.sku ? { sku: edition.sku } : {}),
+      price,
+      priceCurrency: shop.currency,
+      ...(option.price.kind === 'subscription'
+        ? {
+            priceSpecification: {
+              '@type': 'UnitPriceSpecification',
+              price,
+              priceCurrency: shop.currency,
+              billingDuration: option.price.interval.every,
+              unitCode: UNIT_CODES[option.price.interval.unit],
+            },
+          }
+        : {}),
+      ...(product.closesAt === null ? {} : { validThrough: new Date(product.closesAt).toISOString() }),
+      availability: `https://schema.org/${isOut ? 'SoldOut' : 'InStock'}`,
+      url: address,
+      seller,
+    };
+  });
   return {
     '@context': 'https://schema.org',
     '@type': 'Product',
-    name: product.name,
-    ...(product.description ? { description: product.description } : {}),
+    name: shown.name,
+    ...(shown.description ? { description: shown.description } : {}),
     ...(image ? { image } : {}),
-    offers: {
-      '@type': 'Offer',
-      price: (product.current / 10 ** digits).toFixed(digits),
-      priceCurrency: shop.currency,
-      availability: 'https://schema.org/InStock',
-      url: address,
-      seller: { '@type': 'Organization', name: shop.name },
-    },
+    ...(product.categories[0] ? { category: product.categories[0] } : {}),
+    offers: offers.length === 1 ? offers[0] : offers,
   };
 }
+
+/** UN/CEFACT codes of time, as schema.org asks for them. */
+const UNIT_CODES = { day: 'DAY', week: 'WEE', month: 'MON', year: 'ANN' };
 
 /** A page in the shop's brand that says one thing: an address that leads nowhere, a link that has ended. */
 export function renderMessage(

@@ -114,7 +114,8 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
     const live = services.publicPages.at(funnelSlug, stepSlug);
     if (!live) return next();
     giveVisitorId(services, request, response);
-    if (typeof request.query.code === 'string') keepCode(response, request.query.code);
+    // The query is read only where there is one: it is parsed anew each time it is asked for.
+    if (request.url.includes('code=') && typeof request.query.code === 'string') keepCode(response, request.query.code);
     // What has closed by its date leads elsewhere from every page that offers it; the date is looked at on each view.
     const closesAt = services.publicPages.closesAt(live.step.id);
     if (closesAt !== undefined && closesAt <= clock.now()) {

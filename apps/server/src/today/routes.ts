@@ -97,8 +97,8 @@ export function todayRoutes(api: Api, services: Services): void {
     const gaveUp = count(db.select({ n }).from(outbox).where(isNotNull(outbox.failedAt)).get());
     if (gaveUp > 0)
       list.push({
-        title: `${gaveUp} ${gaveUp === 1 ? 'mail was' : 'mails were'} not sent`,
-        detail: 'The mail server refused or did not answer. Open the orders to send again.',
+        title: `${gaveUp} ${gaveUp === 1 ? 'mail or enrolment was' : 'mails and enrolments were'} not sent`,
+        detail: 'The other side refused or did not answer. Open the orders to send again.',
         link: '/sales/orders',
       });
     const unsettled = count(db.select({ n }).from(charges).where(eq(charges.state, 'pending')).get());

@@ -88,7 +88,10 @@ export class Seller extends Browser {
   /** A published funnel that sells one digital product with a file; with a gift it begins with an opt-in. */
   async sellingFunnel(options: { gift?: boolean; price?: number; product?: object } = {}) {
     const stored = (await (await this.upload('downloads', 'lesson.pdf', 'the lesson itself')).json()) as { id: string };
-    const product = await this.make('/products', options.product ?? selling('First Light', { kind: 'one-time', regular: options.price ?? 13_800 }));
+    const product = await this.make(
+      '/products',
+      options.product ?? selling('First Light', { kind: 'one-time', regular: options.price ?? 13_800 }, { buyAgain: true }),
+    );
     await this.make(`/products/${product.id}/files`, { files: [{ id: stored.id }] }, 'PUT');
     let gift: { id: string } | undefined;
     if (options.gift) {

@@ -30,7 +30,7 @@ export function CalculatorLine(props: {
   const { option } = chosenOption(product, line.priceId);
   return (
     <div className="border-b border-line pb-4 mb-4 grid gap-3">
-      <div className="grid sm:grid-cols-[minmax(0,2fr)_minmax(0,2fr)_5rem_2rem] gap-3 items-start">
+      <div className="grid sm:grid-cols-[minmax(0,2fr)_minmax(0,3fr)_4rem_2rem] gap-3 items-start">
         <SelectField
           label="Product"
           value={line.productId}

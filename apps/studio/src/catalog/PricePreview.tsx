@@ -39,7 +39,7 @@ function Preview({ quote, words, includesTax }: { quote: Quote; words: string; i
     <aside className="rounded-md bg-ground px-4 py-3" aria-label="What buyers pay">
       <p className="text-soft">Buyers read</p>
       <p className="font-semibold mb-2">
-        {wasDearer ? <s className="text-soft font-normal mr-1.5">{money(line.regularUnit)}</s> : null}
+        {wasDearer ? <s className="text-soft font-normal mr-1.5">{formatMoney(line.regularUnit, quote.currency, { short: true })}</s> : null}
         {words}
       </p>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-0.5 figures">

@@ -57,6 +57,6 @@ export function studioContext(
     href: () => '#',
     form: null,
     checkout,
-    order: step.kind === 'thank-you' && sums ? { number: '1001', quote: sums, downloads: [], links: [], keys: [], confirmations: [] } : null,
+    order: step.kind === 'thank-you' && sums ? { number: '1001', quote: sums, downloads: [], links: [], keys: [], contacts: [], confirmations: [] } : null,
   };
 }

@@ -65,7 +65,7 @@ export function OrderPage() {
             </table>
             {order.charges.length === 0 ? <p className="text-soft">Nothing to pay.</p> : null}
           </Panel>
-          <Panel title="Mails">
+          <Panel title="Mails and enrolments">
             <ul>
               {order.mails.map((mail) => (
                 <li key={mail.id} className="flex items-center justify-between gap-3 border-b border-line last:border-0 py-2">

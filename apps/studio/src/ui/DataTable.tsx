@@ -57,6 +57,11 @@ export function DataTable<Row>(props: {
           />
         </label>
         {props.tools}
+        <span className="ml-auto text-soft figures" role="status">
+          {rows.length === props.rows.length
+            ? rows.length.toLocaleString('en')
+            : `${rows.length.toLocaleString('en')} of ${props.rows.length.toLocaleString('en')}`}
+        </span>
       </div>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
       <section ref={scroller} tabIndex={0} aria-label={props.label} className="max-h-[calc(100vh-190px)] overflow-auto rounded-md border border-line bg-white">

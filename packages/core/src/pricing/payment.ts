@@ -68,8 +68,8 @@ export function taxCharge(terms: Terms, charge: Charge, codeDiscount: number): P
   const row =
     charge.due === input.now || charge.part === 'instalment' ? terms.row : findTaxRow(input.taxTable, destination.country, destination.region, charge.due);
   const taxShares = basesByClass(line, discounted).map(([taxClass, base]): TaxShare => {
-    const taxed = taxAmount(base, rateOf(row, taxClass), input.shop.pricesIncludeTax, reverseCharge);
-    return { taxClass, base, ...taxed };
+    const { rate, net, tax, total } = taxAmount(base, rateOf(row, taxClass), input.shop.pricesIncludeTax, reverseCharge);
+    return { taxClass, base, rate, net, tax, total };
   });
   const sum = (of: (share: TaxShare) => number) => taxShares.reduce((total, share) => total + of(share), 0);
   return {

@@ -35,6 +35,7 @@ export function partWords(line: Pick<QuoteLine, 'part' | 'of' | 'price' | 'amoun
  */
 export function laterWords(quote: Quote): string[] {
   const money = (amount: number) => formatMoney(amount, quote.currency as Currency);
+  const isAlone = new Set(quote.lines.map((line) => line.lineId)).size === 1;
   return quote.lines.flatMap((line) => {
     const { price } = line;
     if (line.part === 'set-up fee' || (price.kind !== 'instalments' && price.kind !== 'subscription')) return [];
@@ -46,7 +47,7 @@ export function laterWords(quote: Quote): string[] {
     const first = charges[0];
     const last = charges.at(-1);
     if (!first || !last) return [];
-    const name = quote.lines.length > 1 ? `${line.name}: then` : 'Then';
+    const name = isAlone ? 'Then' : `${line.name}: then`;
     if (price.kind === 'subscription' && price.charges === null) {
       const step = charges.find((charge) => charge.total !== first.total);
       const from = `from ${dateWords(first.date)} until you cancel`;

@@ -60,6 +60,11 @@ function Received({ order }: { order: OrderView }) {
           </li>
         ))}
       </ul>
+      {order.contacts.map((contact) => (
+        <p key={contact.name} className="text-small">
+          Something wrong with {contact.name}? Write to <a href={`mailto:${contact.email}`}>{contact.email}</a>.
+        </p>
+      ))}
     </>
   );
 }

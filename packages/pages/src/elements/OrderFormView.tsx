@@ -134,9 +134,11 @@ function AlreadyPaid({ order }: { order: NonNullable<CheckoutView['paidOrder']> 
           See your order
         </a>
       </p>
-      <p className="text text-small">
-        <a href={order.againUrl}>Buy it once more</a>
-      </p>
+      {order.againUrl ? (
+        <p className="text text-small">
+          <a href={order.againUrl}>Buy it once more</a>
+        </p>
+      ) : null}
     </div>
   );
 }
