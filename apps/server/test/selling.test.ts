@@ -143,6 +143,9 @@ describe('stock', () => {
     });
     expect((await a.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'slow@moonmail.test' })).status).toBe(200);
     expect((await seller.read(`/products/${funnel.productId}/use`)).editions).toMatchObject([{ sold: 1, left: 0 }]);
+    // Sent once more, or come back to, it leads to the order that was paid.
+    expect((await a.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'slow@moonmail.test' })).body.redirect).toContain('order=');
+    expect(await a.buyer.visit(`/${funnel.slug}/checkout`)).toContain('You have already paid');
     const late = await new Buyer(ruta.site).get(`/${funnel.slug}/checkout`);
     expect(late.status).toBe(410);
     expect(await late.text()).toContain('sold out');
@@ -166,7 +169,46 @@ describe('a product that cannot be bought', () => {
   });
 });
 
+describe('a product that may be bought once', () => {
+  it('is not sold twice to one address, unless it may be bought again', async () => {
+    const funnel = await sell({ kind: 'one-time', regular: 5000 });
+    const pay = async () => (await at(funnel)).buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'Twice@moonmail.test' });
+    expect((await pay()).status).toBe(200);
+    expect(await pay()).toMatchObject({ status: 422, body: { errors: { email: expect.stringContaining('has Thing already') } } });
+    const product = await seller.read(`/products/${funnel.productId}`);
+    await seller.make(`/products/${product.id}`, { ...product, buyAgain: true }, 'PUT');
+    expect((await pay()).status).toBe(200);
+  });
+});
+
 describe('delivery', () => {
+  it('sends buyers to the outside address of the product, or of the price they chose, and enrols them in the course', async () => {
+    await seller.make('/connections/studyporch', {});
+    const funnel = await sell(
+      [
+        { kind: 'one-time', regular: 5000 },
+        { kind: 'one-time', regular: 6000 },
+      ],
+      {
+        confirmation: { kind: 'address', url: 'https://perigeelane.test/thanks' },
+        delivery: { course: { courseId: 'first-light', url: 'https://studyporch.test/first-light' } },
+      },
+    );
+    const product = await seller.read(`/products/${funnel.productId}`);
+    const [, second] = product.editions[0].prices;
+    second.confirmation = { kind: 'address', url: 'https://perigeelane.test/second' };
+    await seller.make(`/products/${product.id}`, product, 'PUT');
+    const first = await at(funnel);
+    expect((await first.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'out1@moonmail.test' })).body.redirect).toBe(
+      'https://perigeelane.test/thanks',
+    );
+    const other = await at(funnel, `?option=${second.id}`);
+    const paid = await other.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { option: second.id, email: 'out2@moonmail.test' });
+    expect(paid.body.redirect).toBe('https://perigeelane.test/second');
+    await until(async () => (await (await fetch(ruta.standinsUrl)).text()).includes('out2@moonmail.test'), 'the course host knows the buyer');
+    expect((await orderOf('out2@moonmail.test')).mails.map((mail: { subject: string }) => mail.subject)).toContain('Enrolment in the course first-light');
+  });
+
   it('gives pasted keys once each, warns when they run out, and then sells no more', async () => {
     const funnel = await sell(
       { kind: 'one-time', regular: 5000 },
@@ -298,6 +340,6 @@ describe('files in and out', () => {
     expect((await seller.send('/products/bulk', { ids: [...ids, 'prd_000000000'], change: { status: 'off' } })).status).toBe(409);
     expect((await seller.read('/products'))[0].status).toBe('test');
     const copy = await seller.make(`/products/${ids[0]}/duplicate`, {});
-    expect(copy).toMatchObject({ status: 'off', label: 'New two (copy)', tags: ['spring'] });
+    expect(copy).toMatchObject({ status: 'off', label: 'New one (copy)', tags: ['spring'] });
   });
 });

@@ -28,6 +28,13 @@ export function findCart(db: Db, id: string): CartRow | undefined {
   return db.select().from(carts).where(eq(carts.id, id)).get();
 }
 
+/** The paid order of a cart, for the visitor whose cart it is; undefined if it is not paid or somebody else's. */
+export function paidOrderOf(db: Db, cartId: string | undefined, visitorId: string | null): OrderRow | undefined {
+  const cart = cartId ? findCart(db, cartId) : undefined;
+  if (!cart?.paidOrderId || (cart.visitorId !== null && cart.visitorId !== visitorId)) return undefined;
+  return findOrder(db, cart.paidOrderId);
+}
+
 /** The latest cart a visitor began at a checkout. */
 export function latestCart(db: Db, visitorId: string, stepId: string): CartRow | undefined {
   return db

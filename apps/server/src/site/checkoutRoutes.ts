@@ -9,7 +9,7 @@ import { holdFor } from '../sales/holds';
 import { declineMessage } from '../sales/messages';
 import { outcomeOf, type PayOutcome, payCart } from '../sales/pay';
 import { reconcileOrder, settleByKey } from '../sales/reconcile';
-import { findOrderByToken, linesOf, type OrderRow, ownedProducts } from '../sales/store';
+import { findOrderByToken, linesOf, type OrderRow, ownedProducts, paidOrderOf } from '../sales/store';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import { countedVisitor, makeEvent, visitorIdOf } from '../tracking/visitor';
@@ -91,6 +91,9 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
   });
 
   router.post('/pay/:stepId', bodies, async (request: Request, response: Response) => {
+    // Sent again after it was paid: led to the order, whatever has been sold out or closed meanwhile.
+    const paid = paidOrderOf(db, fieldValues(request.body).cart, visitorIdOf(request) ?? null);
+    if (paid) return lead(request, response, whereTo({ state: 'paid', order: paid }));
     const found = findCheckout(request, response);
     if (!found) return;
     const { live, product, values, country } = found;

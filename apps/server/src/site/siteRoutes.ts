@@ -145,8 +145,6 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
     const visitor = visitorOf(services, request);
     const order = orderByToken(services, request.query.order);
     const product = productOf(services, live);
-    const closed = product && !order ? closedBecause(services, product, null) : undefined;
-    if (product && closed) return tellClosed(response, live, product, closed);
     const checkout = product
       ? openCheckout(services, live, product, {
           visitor,
@@ -157,6 +155,9 @@ export function siteRoutes(services: Services, provider: PaymentProvider): Route
           keptCode: parseCookie(request)[CODE_COOKIE],
         })
       : null;
+    // Who has just bought the last one is shown their order, not that it is sold out.
+    const closed = product && !order && !checkout?.paidOrder ? closedBecause(services, product, null) : undefined;
+    if (product && closed) return tellClosed(response, live, product, closed);
     if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
     const html = renderStep(services, live, {
       ...(order ? orderView(services, order) : { buyer: null }),

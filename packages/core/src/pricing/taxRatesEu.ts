@@ -1,11 +1,13 @@
 import type { TaxTable } from './taxTable';
 
+type Rates = readonly [country: string, standard: number, reduced: number, digital: number];
+
 /**
  * Value-added tax of the European Union's member states in percent, as published by the states for 2026:
  * standard rate, the reduced rate that printed books take, and the rate of electronic publications ("digital").
  * A shop starts from this table and may edit it.
  */
-const RATES: ReadonlyArray<readonly [country: string, standard: number, reduced: number, digital: number]> = [
+const RATES: readonly Rates[] = [
   ['AT', 20, 10, 10],
   ['BE', 21, 6, 6],
   ['BG', 20, 9, 9],
@@ -35,4 +37,22 @@ const RATES: ReadonlyArray<readonly [country: string, standard: number, reduced:
   ['SK', 23, 5, 5],
 ];
 
-export const TAX_RATES_EU: TaxTable = RATES.map(([country, standard, reduced, digital]) => ({ country, union: 'EU', standard, reduced, digital }));
+/** What held before the latest changes, and the day of each in the country's own time. */
+const EARLIER: ReadonlyArray<{ until: string; rates: Rates }> = [
+  { until: '2025-07-01T00:00+03:00', rates: ['EE', 22, 9, 9] },
+  { until: '2026-01-01T00:00+02:00', rates: ['FI', 25.5, 14, 14] },
+  { until: '2025-08-01T00:00+03:00', rates: ['RO', 19, 5, 5] },
+];
+
+const row = ([country, standard, reduced, digital]: Rates) => ({ country, union: 'EU', standard, reduced, digital });
+
+/** The union's rates, dated where they have changed lately. */
+export const TAX_RATES_EU: TaxTable = RATES.flatMap((rates) => {
+  const earlier = EARLIER.find((candidate) => candidate.rates[0] === rates[0]);
+  if (!earlier) return [row(rates)];
+  const changed = Date.parse(earlier.until);
+  return [
+    { ...row(earlier.rates), until: changed },
+    { ...row(rates), from: changed },
+  ];
+});
