@@ -94,7 +94,7 @@ const pictures = Object.fromEntries(await Promise.all(Object.entries(drawings).m
 >;
 const { sky, moon } = pictures;
 
-const inputs = sampleProducts(started, pictures, newId);
+const inputs = sampleProducts(Math.ceil(started / 60_000) * 60_000, pictures, newId);
 const products = Object.fromEntries(
   (Object.keys(inputs) as SampleProduct[]).map((name) => {
     moment.at += 60_000;

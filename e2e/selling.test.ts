@@ -136,6 +136,7 @@ describe('each kind of price', () => {
       await seller.sees('How this adds up');
       await seller.click('How this adds up');
       await seller.sees('To pay today');
+      if (later > 0) await seller.sees(order.quote.endless ? 'and so on' : 'In all, with today');
     } finally {
       await buyer.leave();
     }

@@ -1,5 +1,5 @@
 // `npm run -s ruta -- <command>`: runs a part of the core on JSON from standard input, without a server.
-// `schemas` writes the JSON Schema of every command's input and output to docs/schemas/.
+// `schemas` writes the JSON Schema of every command's input and output to docs/schemas/, and docs/files.md.
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import {
@@ -24,6 +24,7 @@ import {
   walkFunnel,
 } from '@ruta/core';
 import { z } from 'zod';
+import { filesGuide } from './columns';
 
 interface Command {
   input: z.ZodType;
@@ -61,6 +62,7 @@ function writeSchemas(): void {
   write('code', CodeSchema, 'input');
   write('tax-table', TaxTableSchema, 'input');
   write('shipping-table', ShippingTableSchema, 'input');
+  writeFileSync(path.resolve(folder, '../files.md'), filesGuide());
 }
 
 const name = process.argv[2] ?? '';

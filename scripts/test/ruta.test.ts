@@ -4,6 +4,7 @@ import path from 'node:path';
 import { QuoteInputSchema } from '@ruta/core';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
+import { filesGuide } from '../columns';
 
 const root = path.resolve(import.meta.dirname, '../..');
 const ruta = (command: string, input: unknown) =>
@@ -85,6 +86,10 @@ describe('the command line', () => {
     const { status, stderr } = ruta(command, input);
     expect(status).toBe(2);
     expect(stderr).toContain(message);
+  });
+
+  it('has published the columns of its files as the code reads them', () => {
+    expect(readFileSync(path.join(root, 'docs/files.md'), 'utf8')).toBe(filesGuide());
   });
 
   it('has published the schemas that the code holds to', () => {

@@ -73,6 +73,13 @@ describe('products as CSV', () => {
     expect(items.map((item) => item.change)).toEqual(['same', 'same']);
     expect(items.map((item) => item.input)).toEqual(all.map((each) => ProductInputSchema.parse(each)));
   });
+  it('keep moments to the millisecond, and in the hour that comes twice', () => {
+    // 25 October 2026, 01:30 comes twice in Lisbon; the second is 01:30Z
+    for (const until of [Date.UTC(2026, 9, 25, 1, 30), Date.UTC(2026, 9, 25, 0, 30), 1_796_205_413_275]) {
+      const one = product({ editions: oneEdition(newId, [{ kind: 'one-time', regular: 500, sale: { amount: 400, until } }]) });
+      expect(productsFromCsv(productsToCsv([one], terms), [one], terms, newId)).toMatchObject({ problems: [], items: [{ change: 'same' }] });
+    }
+  });
   it('make new products where there is no id, equal but for the ids', () => {
     const original = product();
     const rows = productsToCsv([original], terms).split('\r\n');

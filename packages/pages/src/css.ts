@@ -148,7 +148,7 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .choice:has(:checked){border-color:var(--accent-ink);box-shadow:inset 0 0 0 1px var(--accent-ink)}.choice input{width:20px;height:20px;margin:2px 0 0;accent-color:var(--accent-ink);flex:none}
 .choice-words{flex:1;min-width:0;display:flex;flex-wrap:wrap;justify-content:space-between;gap:2px 16px}.choice-words .text-small,.choice-left{flex-basis:100%}.choice-left{font-size:.88rem;font-weight:600;color:var(--accent-ink)}.choice-gone{opacity:.7;cursor:default}
 .code-peek summary{cursor:pointer;font-size:.95rem}.code-row{display:flex;gap:12px;align-items:flex-start;margin-top:10px}.code-row .field{flex:1;min-width:0}.code-row .button{margin-top:27px;min-height:48px;padding:10px 18px}
-.confirmation{display:grid;gap:12px;margin-bottom:16px}.licence-key{font:600 1rem/1.5 ui-monospace,monospace;overflow-wrap:anywhere}
+.downloads+.text-small{margin-top:14px}.confirmation{display:grid;gap:12px;margin-bottom:16px}.licence-key{font:600 1rem/1.5 ui-monospace,monospace;overflow-wrap:anywhere}
 [hidden]{display:none!important}
 .downloads{list-style:none;display:grid;gap:12px}.downloads li{display:grid;gap:2px}.downloads a{font-weight:600}
 .order-peek{display:none;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);padding:12px 14px}.order-peek summary{display:flex;justify-content:space-between;gap:12px;cursor:pointer}.order-peek summary span::before{content:"▾ "}

@@ -3,8 +3,6 @@ import {
   boughtBy,
   cartLine,
   checkTaxNumber,
-  dateWords,
-  formatMoney,
   fromLocalTime,
   type OfferDiscount,
   type Product,
@@ -22,6 +20,7 @@ import { api, type CodeRow, type ShopView } from '../app/api';
 import { newId } from '../app/newId';
 import { Button } from '../ui/Button';
 import { SelectField, TextField } from '../ui/Field';
+import { LaterPayments } from '../ui/LaterPayments';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
 import { CalculatorLine, type LineDraft } from './CalculatorLine';
 
@@ -224,42 +223,16 @@ function Sum({ quote, upsells }: { quote: Quote; upsells: Quote | null }) {
         <div className="studio-quote">
           <QuoteTable quote={quote} dueLabel="Today" unfolded />
         </div>
-        <Later quote={quote} />
+        <LaterPayments quote={quote} />
       </Panel>
       {upsells ? (
         <Panel title="Upsell, with one click afterwards">
           <div className="studio-quote">
             <QuoteTable quote={upsells} dueLabel="Then" unfolded />
           </div>
-          <Later quote={upsells} />
+          <LaterPayments quote={upsells} />
         </Panel>
       ) : null}
     </>
-  );
-}
-
-function Later({ quote }: { quote: Quote }) {
-  const money = (amount: number) => formatMoney(amount, quote.currency);
-  if (quote.later.length === 0) return null;
-  return (
-    <table className="w-full mt-3 figures">
-      <caption className="text-left font-semibold pb-1">Later</caption>
-      <tbody>
-        {quote.later.map((payment) => (
-          <tr key={payment.due} className="border-t border-line">
-            <th scope="row" className="text-left font-normal py-1">
-              {dateWords(payment.date)}
-            </th>
-            <td className="text-right">{money(payment.total)}</td>
-          </tr>
-        ))}
-        <tr className="border-t border-line">
-          <th scope="row" className="text-left font-normal py-1">
-            In all, with today
-          </th>
-          <td className="text-right font-semibold">{quote.total === null ? 'no end' : money(quote.total)}</td>
-        </tr>
-      </tbody>
-    </table>
   );
 }

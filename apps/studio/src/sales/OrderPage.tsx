@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { api } from '../app/api';
 import { formatTime } from '../app/format';
 import { Button } from '../ui/Button';
+import { LaterPayments } from '../ui/LaterPayments';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { Story } from './Story';
 
@@ -31,6 +32,7 @@ export function OrderPage() {
             <div className="studio-quote">
               <QuoteTable quote={order.quote} dueLabel="Paid" />
             </div>
+            <LaterPayments quote={order.quote} />
           </Panel>
           <Panel title="Payments">
             <table className="w-full">

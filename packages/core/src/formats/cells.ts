@@ -7,6 +7,9 @@ export interface CellTerms {
   timeZone: string;
 }
 
+/** A moment written exactly, as ISO 8601 in UTC. */
+const EXACT = /^\d{4}-\d{2}-\d{2}T[\d:.]+Z$/;
+
 /** Says what is wrong with a cell of the row being read. */
 export type Refuse = (column: string, message: string) => void;
 
@@ -36,8 +39,8 @@ export function cellReader(cells: Record<string, string>, refuse: Refuse, terms:
     moment(column: string): number | undefined {
       const value = text(column);
       if (value === undefined) return undefined;
-      const at = fromLocalTime(value, terms.timeZone);
-      if (at !== null) return at;
+      const at = EXACT.test(value.trim()) ? Date.parse(value.trim()) : fromLocalTime(value, terms.timeZone);
+      if (at !== null && !Number.isNaN(at)) return at;
       refuse(column, 'Write the date as 2026-03-31 or 2026-03-31 20:00.');
       return undefined;
     },
@@ -63,7 +66,12 @@ export function cellWriter({ currency, timeZone }: CellTerms) {
   return {
     amount: (value: number | null | undefined) => (value === null || value === undefined ? '' : toDecimal(value, currency)),
     number: (value: number | null | undefined) => (value === null || value === undefined ? '' : String(value)),
-    moment: (value: number | null | undefined) => (value === null || value === undefined ? '' : toLocalTime(value, timeZone).replace('T', ' ')),
+    moment: (value: number | null | undefined) => {
+      if (value === null || value === undefined) return '';
+      const local = toLocalTime(value, timeZone);
+      // Seconds, and the second of two equal hours when clocks go back, can only be written as a moment of its own.
+      return fromLocalTime(local, timeZone) === value ? local.replace('T', ' ') : new Date(value).toISOString();
+    },
     yes: (value: boolean) => (value ? 'yes' : 'no'),
   };
 }
