@@ -52,6 +52,7 @@ describe('prices', () => {
     expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'trial@moonmail.test' })).status).toBe(200);
     const order = await orderOf('trial@moonmail.test');
     expect(order).toMatchObject({ number: expect.any(Number), charges: [], quote: { dueToday: 0, endless: true } });
+    expect(order.story.map((entry: { kind: string }) => entry.kind)).toContain('order.paid');
     await until(async () => (await mails(ruta.standinsUrl, 'trial@moonmail.test')).length === 1, 'the receipt arrives');
     expect((await mails(ruta.standinsUrl, 'trial@moonmail.test'))[0].text).toMatch(/Then €9\.00 a month, from \d+ \w+ \d{4} until you cancel/);
   });

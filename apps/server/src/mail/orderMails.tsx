@@ -93,7 +93,8 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): MailPayload {
 /** The short notice the seller gets of each sale. */
 export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string }): MailPayload {
   const { settings, brand } = shop;
-  const amount = formatMoney(order.quote.dueToday, order.quote.currency);
+  const amount = order.quote.dueToday > 0 ? formatMoney(order.quote.dueToday, order.quote.currency) : 'nothing today';
+  const later = laterWords(order.quote);
   const names = order.quote.lines.map((line) => line.name).join(', ');
   const palette = paletteOf(brand);
   const html = renderToStaticMarkup(
@@ -104,6 +105,11 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
       <p style={{ margin: '0 0 16px' }}>
         {order.buyer.firstName} ({order.buyer.email}), {countryName(order.quote.taxCountry)}, order {order.number}.
       </p>
+      {later.map((words) => (
+        <p key={words} style={{ margin: '0 0 16px' }}>
+          {words}
+        </p>
+      ))}
       <p style={{ margin: 0 }}>
         <a href={order.studioUrl} style={{ color: palette.accentInk }}>
           Open the order
@@ -116,7 +122,7 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
     to: settings.contactEmail,
     subject: `Sold: ${names}, ${amount}`,
     html: `<!doctype html>${html}`,
-    text: `Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.\n${order.studioUrl}`,
+    text: [`Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.`, ...later, order.studioUrl].join('\n'),
   };
 }
 

@@ -42,8 +42,8 @@ export function markPaid(tx: Db, services: Services, order: OrderRow, chargeId: 
 
   for (const line of order.quote.lines) writeLine(tx, services, order, line, chargeId, now);
 
-  // A gift is a lead, not a sale: its own event says so.
-  if (order.total > 0) {
+  // A gift is a lead, not a sale: its own event says so. A free trial is a sale of nothing today.
+  if (sale) {
     recorder.record({
       ...makeEvent(services, 'order.paid', order.mode, visitor, {
         funnelId: order.funnelId,

@@ -28,7 +28,13 @@ export function OrderPage() {
       </p>
       <div className="grid lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-4 items-start">
         <div>
-          <Panel title={order.state === 'paid' ? `Paid ${order.paidAt ? formatTime(order.paidAt, timeZone) : ''}` : 'Not paid yet'}>
+          <Panel
+            title={
+              order.state === 'paid'
+                ? `${order.quote.dueToday > 0 ? 'Paid' : 'Bought'} ${order.paidAt ? formatTime(order.paidAt, timeZone) : ''}`
+                : 'Not paid yet'
+            }
+          >
             <div className="studio-quote">
               <QuoteTable quote={order.quote} dueLabel="Paid" />
             </div>

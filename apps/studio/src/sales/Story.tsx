@@ -28,7 +28,7 @@ function wordsOf({ kind, detail }: StoryEntry, currency: string): string {
     case 'payment.failed':
       return `The payment failed: ${reasons[String(detail.reason)] ?? 'the bank refused it'}`;
     case 'order.paid':
-      return `Paid ${money}`;
+      return detail.value === 0 ? 'Bought, nothing due that day' : `Paid ${money}`;
     case 'file.fetched':
       return `Fetched “${detail.file ?? 'a file'}”`;
     case 'mail.sent':

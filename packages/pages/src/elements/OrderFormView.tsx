@@ -94,6 +94,7 @@ function CodeField({ checkout }: { checkout: CheckoutView }) {
 }
 
 function CardFields({ checkout, step }: { checkout: CheckoutView | null; step: number }) {
+  const { edit } = usePage();
   return (
     <fieldset data-payment="">
       <legend>
@@ -111,7 +112,7 @@ function CardFields({ checkout, step }: { checkout: CheckoutView | null; step: n
           </noscript>
         </>
       ) : (
-        <p className="card-frame card-frame-empty">{checkout ? 'This shop cannot take cards yet.' : 'The card fields stand here.'}</p>
+        <p className="card-frame card-frame-empty">{checkout && !edit ? 'This shop cannot take cards yet.' : 'The card fields stand here.'}</p>
       )}
     </fieldset>
   );
