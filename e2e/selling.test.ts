@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { By } from 'selenium-webdriver';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { OWNER, Seller } from '../apps/server/test/support/clients';
 import { Installation } from '../apps/server/test/support/installation';
@@ -72,7 +73,7 @@ describe('each kind of price', () => {
         await seller.click('Has a sale price');
         await seller.type('On sale in EUR', '138,00');
       },
-      preview: ['€168.00', '€138'],
+      preview: ['€168', '€138.00'],
       checkout: ['€168.00', '€138.00'],
       charged: 13_800,
       later: 0,
@@ -169,6 +170,38 @@ describe('each kind of price', () => {
     await seller.click('Catalog');
     await seller.sees('Leave without saving?');
     await seller.click('Leave without saving');
+  });
+});
+
+describe('pictures', () => {
+  it('are put in order by keyboard, and the first one leads', async () => {
+    await seller.open(`${ruta.studio}/catalog/new`);
+    await seller.find('form');
+    await seller.type('Amount in EUR', '5');
+    for (const [index, background] of ['#1a2347', '#e3a23a'].entries()) {
+      const file = path.join(folder, `picture-${index}.png`);
+      await sharp({ create: { width: 600, height: 400, channels: 3, background } })
+        .png()
+        .toFile(file);
+      await (await seller.find('input[type=file][accept="image/*"]')).sendKeys(file);
+      await seller.until(async () => (await seller.findAll('main img[src*="/media/"]')).length === index + 1, 'the picture is there');
+    }
+    const order = async () => Promise.all((await seller.findAll('main img[src*="/media/"]')).map((image) => image.getAttribute('src')));
+    const before = await order();
+    const handle = await seller.find('[aria-label="Move picture 2"]');
+    await handle.sendKeys(Key.SPACE);
+    await seller.until(async () => (await seller.findAll('[aria-label="Move picture 2"][aria-pressed=true]')).length === 1, 'the picture is picked up');
+    await press(seller, Key.ARROW_LEFT);
+    await seller.until(
+      async () =>
+        /over/.test(await seller.driver.executeScript<string>('return [...document.querySelectorAll("[aria-live]")].map((each) => each.textContent).join()')),
+      'it is over the other place',
+    );
+    await press(seller, Key.SPACE);
+    await seller.until(async () => (await order())[0] === before[1], 'the second one leads');
+    await addProduct('With pictures');
+    const { pictureIds } = await api.read(`/products/${await productId()}`);
+    expect(before[1]).toContain(pictureIds[0]);
   });
 });
 

@@ -83,6 +83,14 @@ describe('prices', () => {
     product.editions[0].prices[0].price.regular = 9900;
     await seller.make(`/products/${funnel.productId}`, product, 'PUT');
     expect((await orderOf('past@moonmail.test')).quote).toEqual(before.quote);
+    // What was sold stays, by hand and by file.
+    const without = { ...product, editions: [namedEdition(newId, '', [{ kind: 'one-time', regular: 1 }])] };
+    expect((await seller.send(`/products/${funnel.productId}`, without, 'PUT')).status).toBe(409);
+    const file = JSON.stringify({ format: 'ruta-products', version: 1, currency: 'EUR', products: [without] });
+    expect(await seller.make('/products/import', { format: 'json', text: file, apply: true })).toMatchObject({
+      applied: false,
+      problems: [{ message: expect.stringContaining('cannot be taken away') }],
+    });
     const other = await at(funnel);
     const refused = await other.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { option: 'prc_000000000' });
     expect(refused).toMatchObject({ status: 422, body: { errors: { option: expect.stringContaining('not on sale') } } });

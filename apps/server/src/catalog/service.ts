@@ -6,6 +6,7 @@ import { files } from '../files/tables';
 import { funnels, steps } from '../funnel/tables';
 import { fieldRefusal, Refusal } from '../http/problem';
 import { newId } from '../ids';
+import { orderLines } from '../sales/tables';
 import type { Services } from '../services';
 import { type FileChoice, findProduct, findProducts, insertProduct, loadProduct, replaceFiles, saveProduct } from './store';
 
@@ -37,6 +38,7 @@ export function updateProduct(services: Needs, id: string, input: ProductInput):
   const { db, clock } = services;
   loadProduct(db, id);
   checkLinks(db, input, id);
+  keepSoldEditions(db, input, id);
   saveProduct(db, id, { ...input, description: cleanRichText(input.description) }, clock.now());
   return loadProduct(db, id);
 }
@@ -158,6 +160,31 @@ export function funnelsWith(db: Db, productId: string): Array<{ id: string; name
     .all();
   const given = db.select({ id: funnels.id, name: funnels.name }).from(funnels).where(eq(funnels.giftId, productId)).all();
   return [...new Map([...sold, ...given].map((funnel) => [funnel.id, funnel])).values()];
+}
+
+/** An edition that was sold stays: reports, deliveries and stock ask for it. Call it before the product is saved. @throws Refusal 409 */
+export function keepSoldEditions(db: Db, input: ProductInput, id: string): void {
+  const kept = new Set(input.editions.map((edition) => edition.id));
+  const gone = (findProduct(db, id)?.editions ?? []).filter((edition) => !kept.has(edition.id));
+  if (gone.length === 0) return;
+  const sold = db
+    .select({ editionId: orderLines.editionId })
+    .from(orderLines)
+    .where(
+      inArray(
+        orderLines.editionId,
+        gone.map((edition) => edition.id),
+      ),
+    )
+    .limit(1)
+    .get();
+  const edition = gone.find((candidate) => candidate.id === sold?.editionId);
+  if (edition)
+    throw fieldRefusal(
+      'editions',
+      `“${edition.name || input.name}” was sold and cannot be taken away. Set its stock to what was sold to stop selling it.`,
+      409,
+    );
 }
 
 /** Whatever a product points at must be there: pictures, parts of the bundle, the funnel it leads to. */

@@ -14,7 +14,7 @@ import { Refusal } from '../http/problem';
 import { newId } from '../ids';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
-import { checkLinks, cleanRichText } from './service';
+import { checkLinks, cleanRichText, keepSoldEditions } from './service';
 import { insertProduct, listProducts, replaceFiles, saveProduct } from './store';
 
 export type FileFormat = 'csv' | 'json';
@@ -60,6 +60,15 @@ export function importProducts(services: Pick<Services, 'db' | 'clock'>, format:
     applied: false,
   };
   if (report.problems.length > 0) return report;
+  /** Makes a refusal of one product a problem of the file. */
+  const tell = (item: ImportedProduct, check: () => void) => {
+    try {
+      check();
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      report.problems.push({ line: item.line, column: error.fields[0]?.path ?? '', message: `${productLabel(item.input)}: ${error.title}` });
+    }
+  };
   try {
     db.transaction((tx) => {
       const now = clock.now();
@@ -68,18 +77,14 @@ export function importProducts(services: Pick<Services, 'db' | 'clock'>, format:
         const input = { ...item.input, description: cleanRichText(item.input.description) };
         const id = item.id ?? newId(clock, 'product');
         if (item.change === 'add') insertProduct(tx, id, input, now + items.length - position);
-        else if (item.change === 'change') saveProduct(tx, id, input, now);
+        else if (item.change === 'change') {
+          tell(item, () => keepSoldEditions(tx, input, id));
+          saveProduct(tx, id, input, now);
+        }
         if ('files' in item) replaceFiles(tx, id, (item as ImportedJsonProduct).files);
       }
       // Looked at once everything is there: a bundle may stand before its parts in the file.
-      for (const item of items) {
-        try {
-          checkLinks(tx, item.input, item.id);
-        } catch (error) {
-          if (!(error instanceof Refusal)) throw error;
-          report.problems.push({ line: item.line, column: error.fields[0]?.path ?? '', message: `${productLabel(item.input)}: ${error.title}` });
-        }
-      }
+      for (const item of items) tell(item, () => checkLinks(tx, item.input, item.id));
       // A look only, or something that does not fit: everything is taken back.
       if (!apply || report.problems.length > 0) throw new TakenBack();
       report.applied = true;
