@@ -3,7 +3,6 @@ import type { CheckoutView } from '@ruta/pages';
 import { renderQuote } from '@ruta/pages/render';
 import express, { type Request, type Response, Router } from 'express';
 import { closedBecause } from '../catalog/availability';
-import { findProducts } from '../catalog/store';
 import type { PaymentProvider } from '../payments/provider';
 import { holdFor } from '../sales/holds';
 import { declineMessage } from '../sales/messages';
@@ -29,7 +28,7 @@ import {
 import { closedAnswer } from './closed';
 import { stepPath } from './context';
 import { orderAddress } from './links';
-import { type Offer, quoteOffer, type Values } from './offer';
+import { type Offer, quoteOffer, type Values, wantedEditions } from './offer';
 import { outsideAddress } from './orderView';
 import type { LiveStep } from './publicPages';
 import { renderMessage, renderStep } from './renderStep';
@@ -129,7 +128,7 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       });
     }
     if (needsCard(quote) && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
-    const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), editions: wantedEditions(offer), code: offer.code });
+    const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), editions: wantedEditions(db, offer.quote), code: offer.code });
     if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
     const outcome = await payCart(
       services,
@@ -141,29 +140,6 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason) });
     return lead(request, response, whereTo(outcome));
   });
-
-  /** The editions of which places are needed: the line's own, and those of a bundle's parts. */
-  function wantedEditions({ quote }: Offer) {
-    const wanted = quote.lines.flatMap((line) => [
-      ...(line.editionId ? [{ productId: line.productId, editionId: line.editionId, quantity: line.quantity }] : []),
-      ...(line.parts ?? []).flatMap((part) =>
-        part.editionId ? [{ productId: part.productId, editionId: part.editionId, quantity: part.quantity * line.quantity }] : [],
-      ),
-    ]);
-    const products = new Map(
-      findProducts(
-        db,
-        wanted.map((each) => each.productId),
-      ).map((product) => [product.id, product]),
-    );
-    return wanted.flatMap(({ productId, editionId, quantity }) => {
-      const product = products.get(productId);
-      const edition = product?.editions.find((candidate) => candidate.id === editionId);
-      return product && edition
-        ? [{ id: edition.id, stock: edition.stock, name: edition.name ? `${product.name}, ${edition.name}` : product.name, quantity }]
-        : [];
-    });
-  }
 
   router.get('/pay/return/:token', async (request, response) => {
     const order = findOrderByToken(db, String(request.params.token));

@@ -2,7 +2,6 @@ import {
   cartLine,
   chosenOption,
   formatMoney,
-  minorDigits,
   optionsOf,
   type Product,
   parseMoney,
@@ -12,12 +11,14 @@ import {
   quoteCart,
   type ShippingTable,
   type TaxTable,
+  toDecimal,
 } from '@ruta/core';
 import type { CheckoutOption } from '@ruta/pages';
 import { leftOf } from '../catalog/availability';
-import { findProduct } from '../catalog/store';
+import { findProduct, findProducts } from '../catalog/store';
 import { findCode, type StoredCode } from '../codes/store';
-import { codeUses } from '../sales/holds';
+import type { Db } from '../db/open';
+import { codeUses, type Wish } from '../sales/holds';
 import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 
@@ -131,5 +132,28 @@ export function regionsOf(shop: { taxTable: TaxTable; shippingTable: ShippingTab
 export function suggestedAmount(product: Product, priceId: string, currency: string): string | undefined {
   const { price } = chosenOption(product, priceId).option;
   if (price.kind !== 'pay-what-you-want') return undefined;
-  return (price.suggested / 10 ** minorDigits(currency)).toFixed(minorDigits(currency));
+  return toDecimal(price.suggested, currency);
+}
+
+/** The editions of which places are needed: the line's own, and those of a bundle's parts. */
+export function wantedEditions(db: Db, quote: Quote): Wish['editions'] {
+  const wanted = quote.lines.flatMap((line) => [
+    ...(line.editionId ? [{ productId: line.productId, editionId: line.editionId, quantity: line.quantity }] : []),
+    ...(line.parts ?? []).flatMap((part) =>
+      part.editionId ? [{ productId: part.productId, editionId: part.editionId, quantity: part.quantity * line.quantity }] : [],
+    ),
+  ]);
+  const products = new Map(
+    findProducts(
+      db,
+      wanted.map((each) => each.productId),
+    ).map((product) => [product.id, product]),
+  );
+  return wanted.flatMap(({ productId, editionId, quantity }) => {
+    const product = products.get(productId);
+    const edition = product?.editions.find((candidate) => candidate.id === editionId);
+    return product && edition
+      ? [{ id: edition.id, stock: edition.stock, name: edition.name ? `${product.name}, ${edition.name}` : product.name, quantity }]
+      : [];
+  });
 }
