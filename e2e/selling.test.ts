@@ -192,11 +192,9 @@ describe('pictures', () => {
     await handle.sendKeys(Key.SPACE);
     await seller.until(async () => (await seller.findAll('[aria-label="Move picture 2"][aria-pressed=true]')).length === 1, 'the picture is picked up');
     await press(seller, Key.ARROW_LEFT);
-    await seller.until(
-      async () =>
-        /over/.test(await seller.driver.executeScript<string>('return [...document.querySelectorAll("[aria-live]")].map((each) => each.textContent).join()')),
-      'it is over the other place',
-    );
+    const first = /fil_\w+/.exec(before[0] ?? '')?.[0] ?? '';
+    const said = () => seller.driver.executeScript<string>('return [...document.querySelectorAll("[aria-live]")].map((each) => each.textContent).join()');
+    await seller.until(async () => (await said()).includes(`over droppable area ${first}`), 'it is over the place of the first');
     await press(seller, Key.SPACE);
     await seller.until(async () => (await order())[0] === before[1], 'the second one leads');
     await addProduct('With pictures');
@@ -330,6 +328,7 @@ describe('tax and shipping', () => {
     await (await seller.find(`input[name="${row}.region"]`)).sendKeys('Azores');
     await seller.click('Save the rates');
     await seller.until(async () => (await api.read('/shop')).taxTable.length === before + 1, 'the row is kept');
+    await seller.sees('Saved');
 
     await seller.open(`${ruta.studio}/settings/shipping`);
     await seller.click('Add a zone');

@@ -1,12 +1,12 @@
 import { type Product, productLabel } from '@ruta/core';
 import { Copy } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { FormProvider, useForm, useFormContext } from 'react-hook-form';
-import { useBlocker, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { api, type Problem, type ProductUse, problemOf, type ShopView } from '../app/api';
 import { Button } from '../ui/Button';
-import { FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
-import { Modal } from '../ui/Modal';
+import { SelectField, TextArea, TextField } from '../ui/Field';
+import { LeaveGuard } from '../ui/LeaveGuard';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { AfterPanel } from './AfterPanel';
 import { BundlePanel } from './BundlePanel';
@@ -47,13 +47,12 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
   const form = useForm<ProductDraft>({ defaultValues: toDraft(product, { currency, timeZone }) });
   const { handleSubmit, setError, formState, reset, getValues } = form;
   const changed = formState.isDirty || beside;
-  const leaving = useLeaveGuard(changed && !formState.isSubmitting);
 
   /** Shows each error at its field and brings the first one into sight. */
   function say(errors: Record<string, string>) {
     for (const [path, message] of Object.entries(errors)) setError(path as 'name', { message });
-    const first = Object.keys(errors).find((path) => document.getElementsByName(path)[0]);
-    document.getElementsByName(first ?? '')[0]?.focus();
+    const marked = [...document.querySelectorAll<HTMLElement>('main [name]')].find((field) => (field.getAttribute('name') ?? '') in errors);
+    marked?.focus();
   }
 
   async function save(draft: ProductDraft) {
@@ -128,29 +127,24 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
             <AfterPanel />
             <OrderPanel />
             {use && product ? <UsePanel use={use} /> : null}
-            <FormProblem>{problem ? problem.title : null}</FormProblem>
-            <div className="sticky bottom-0 z-20 flex items-center gap-3 py-3 bg-ground border-t border-line">
+            <div className="sticky bottom-0 z-20 flex flex-wrap items-center gap-3 py-3 bg-ground border-t border-line">
               <Button look="main" type="submit" disabled={formState.isSubmitting}>
                 {product ? 'Save' : 'Add the product'}
               </Button>
               <span role="status" className={changed ? 'text-soft' : 'text-go font-semibold'}>
                 {changed ? 'Not saved yet' : savedAt ? `Saved ${savedAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : ''}
               </span>
+              {problem ? (
+                <span role="alert" className="text-stop font-semibold">
+                  {problem.title}
+                </span>
+              ) : null}
             </div>
           </div>
           <SheetIndex />
         </form>
       </FormProvider>
-      <Modal open={leaving.asks} onClose={leaving.stay} title="Leave without saving?" description="What you typed on this sheet would be lost.">
-        <div className="flex gap-3">
-          <Button look="main" onClick={leaving.stay}>
-            Stay here
-          </Button>
-          <Button look="danger" onClick={leaving.go}>
-            Leave without saving
-          </Button>
-        </div>
-      </Modal>
+      <LeaveGuard active={changed && !formState.isSubmitting} />
     </Page>
   );
 }
@@ -186,18 +180,6 @@ function SheetIndex() {
       </ul>
     </nav>
   );
-}
-
-/** Asks before a sheet with unsaved words is left, by a link or by closing the window. */
-function useLeaveGuard(active: boolean) {
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => active && currentLocation.pathname !== nextLocation.pathname);
-  useEffect(() => {
-    if (!active) return;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    addEventListener('beforeunload', ask);
-    return () => removeEventListener('beforeunload', ask);
-  }, [active]);
-  return { asks: blocker.state === 'blocked', stay: () => blocker.reset?.(), go: () => blocker.proceed?.() };
 }
 
 function WhatPanel() {

@@ -4,6 +4,7 @@ import { type Control, get, type UseFormReturn, useFieldArray, useForm } from 'r
 import { api, problemOf, type ShopView } from '../app/api';
 import { Button, IconButton } from '../ui/Button';
 import { FormProblem, SelectField, TextField } from '../ui/Field';
+import { LeaveGuard } from '../ui/LeaveGuard';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
 import { readZones, toZones, type ZoneDraft } from './shippingDraft';
 
@@ -25,7 +26,7 @@ function Zones({ shop }: { shop: ShopView }) {
   const { currency } = shop.settings;
   const [save, { error, isSuccess, reset: forget }] = api.useSaveShippingTableMutation();
   const form = useForm<Draft>({ defaultValues: { zones: toZones(shop.shippingTable, currency) } });
-  const { control, handleSubmit, setError, formState } = form;
+  const { control, handleSubmit, setError, formState, reset } = form;
   const { fields, append, remove } = useFieldArray({ control, name: 'zones' });
 
   async function keep({ zones }: Draft) {
@@ -34,9 +35,10 @@ function Zones({ shop }: { shop: ShopView }) {
       for (const [path, message] of Object.entries(read.errors)) setError(path as 'zones.0.name', { message }, { shouldFocus: true });
       return;
     }
-    await save(read.table)
+    const kept = await save(read.table)
       .unwrap()
-      .catch(() => undefined);
+      .catch(() => null);
+    if (kept) reset({ zones });
   }
 
   const add = (
@@ -72,6 +74,7 @@ function Zones({ shop }: { shop: ShopView }) {
           ) : null}
         </div>
       </form>
+      <LeaveGuard active={formState.isDirty && !formState.isSubmitting} />
     </Page>
   );
 }

@@ -6,6 +6,7 @@ import { api, problemOf, type ShopView } from '../app/api';
 import { Button, ButtonAnchor, IconButton } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { ImportDialog } from '../ui/ImportDialog';
+import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Waiting } from '../ui/Page';
 
 interface RowDraft {
@@ -22,14 +23,15 @@ interface RowDraft {
 /** Tax rates by country and date: those of the European Union ship with Ruta, others are entered or imported. */
 export function TaxPage() {
   const { data: shop, error, refetch } = api.useShopQuery();
+  // Held here, so that what became of saving is still told once the saved table is shown anew.
+  const saving = api.useSaveTaxTableMutation();
   if (!shop) return <Waiting error={error} retry={refetch} />;
-  // A table that came in by a file is shown anew.
-  return <TaxRates key={JSON.stringify(shop.taxTable)} shop={shop} />;
+  return <TaxRates key={JSON.stringify(shop.taxTable)} shop={shop} saving={saving} />;
 }
 
-function TaxRates({ shop }: { shop: ShopView }) {
+function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof api.useSaveTaxTableMutation> }) {
   const { timeZone } = shop.settings;
-  const [save, { error, isSuccess, reset: forget }] = api.useSaveTaxTableMutation();
+  const [save, { error, isSuccess, reset: forget }] = saving;
   const [importing, setImporting] = useState(false);
   const { control, register, handleSubmit, setError, formState } = useForm<{ rows: RowDraft[] }>({ defaultValues: { rows: toRows(shop.taxTable, timeZone) } });
   const { fields, append, remove } = useFieldArray({ control, name: 'rows' });
@@ -158,6 +160,7 @@ function TaxRates({ shop }: { shop: ShopView }) {
           ) : null}
         </div>
       </form>
+      <LeaveGuard active={formState.isDirty && !formState.isSubmitting} />
       <ImportDialog
         open={importing}
         onClose={() => setImporting(false)}
