@@ -42,6 +42,8 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
   const [pictureIds, setPictureIds] = useState(product?.pictureIds ?? []);
   const [files, setFileList] = useState<SheetFile[]>(product?.files ?? []);
   const [beside, setBeside] = useState(false);
+  // A new product is there as soon as it is kept, even if its files were refused; saving again then changes it.
+  const [keptId, setKeptId] = useState(product?.id ?? null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [savedAt, setSavedAt] = useState<Date | null>(null);
   const form = useForm<ProductDraft>({ defaultValues: toDraft(product, { currency, timeZone }) });
@@ -64,7 +66,8 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
       return;
     }
     try {
-      const kept = product ? await update({ id: product.id, input: read.input }).unwrap() : await create(read.input).unwrap();
+      const kept = keptId ? await update({ id: keptId, input: read.input }).unwrap() : await create(read.input).unwrap();
+      setKeptId(kept.id);
       await setFiles({ id: kept.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap();
       reset(getValues());
       setBeside(false);
