@@ -33,6 +33,14 @@ describe('the command line', () => {
     expect(JSON.parse(stdout)).toMatchObject({ dueToday: 13_800, tax: 2395, lines: [{ unit: 13_800, net: 11_405 }] });
   });
 
+  it('takes the cart that the guide shows', () => {
+    const guide = readFileSync(path.join(root, 'docs/sums.md'), 'utf8');
+    const { status, stdout } = ruta('quote', /```json\n([\s\S]*?)```/.exec(guide)?.[1] ?? '');
+    expect(status).toBe(0);
+    // 19.00 − 10 % = 17.10, × 2 = 34.20, − 5.00 = 29.20; set-up 5.00; 240 g at 3.50: 37.70. Later 12 × 9.00.
+    expect(JSON.parse(stdout)).toMatchObject({ dueToday: 3770, dueLater: 10_800, reverseCharge: false, taxNumber: { valid: true } });
+  });
+
   it('lists every later charge with its date', () => {
     const price = { kind: 'instalments', regular: 10_000, count: 3, interval: { every: 1, unit: 'month' } };
     // bought on 31 January 2026 at 10:00 in Lisbon; 33.33, 33.33 and 33.34
