@@ -242,6 +242,13 @@ describe('delivery', () => {
       expect((await mails(ruta.standinsUrl, email))[0].text).toMatch(/Look up\.[\s\S]*Your key for Thing: KEY-/);
     }
     expect(seen.sort()).toEqual(['KEY-A', 'KEY-B']);
+    // The last key is held for who is paying; nobody else pays for a key that is not there.
+    await seller.make(`/products/${funnel.productId}/keys`, { keys: 'KEY-C' });
+    const [slow, fast] = [await at(funnel), await at(funnel)];
+    expect((await slow.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.noFunds, { email: 'three@moonmail.test' })).status).toBe(402);
+    expect((await fast.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'four@moonmail.test' })).status).toBe(409);
+    expect((await slow.buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'three@moonmail.test' })).status).toBe(200);
+    expect((await orderOf('three@moonmail.test')).keys).toMatchObject([{ value: 'KEY-C' }]);
     expect((await new Buyer(ruta.site).get(`/${funnel.slug}/checkout`)).status).toBe(410);
     await until(
       async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).some((mail) => mail.subject.startsWith('No licence keys are left')),

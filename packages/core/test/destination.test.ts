@@ -109,6 +109,22 @@ describe('a one-click addition', () => {
     expect(dear.shipping).toMatchObject({ listed: 0, total: 0 });
     expect(dear.dueToday).toBe(20_000);
   });
+  it('counts instalments whole, leaves a set-up fee out of a code’s minimum, and sends nothing for what has not been sent', () => {
+    const interval = { every: 1, unit: 'month' as const };
+    const plan = line({ price: { kind: 'instalments', regular: 12_000, count: 3, interval } });
+    // 120.00 + 24.00 reaches the 100.00 from which post is free
+    expect(quote(input({ lines: [upsell], bought: boughtBy([quote(input({ lines: [plan] }))]) })).shipping).toMatchObject({ value: 14_400, total: 0 });
+    const box = line({
+      kind: 'physical',
+      weight: 200,
+      price: { kind: 'subscription', regular: 900, interval, charges: null, setUpFee: 5000, trial: { days: 7, price: 0 } },
+    });
+    const bought = boughtBy([quote(input({ lines: [box] }))]);
+    const extra = line({ id: 'x', role: 'upsell', price: { kind: 'one-time', regular: 1000 } });
+    // 9.00 of the plan and 10.00: the fee of 50.00 does not bring it to 20.00
+    const added = quote(input({ lines: [extra], bought, code: code({ percent: 10 }, { minimum: 2000 }) }));
+    expect(added).toMatchObject({ shipping: null, code: { applied: false }, dueToday: 1000 });
+  });
   it('pays the whole shipping if nothing was sent before', () => {
     const first = quote(input());
     expect(

@@ -1,4 +1,5 @@
 export { boundText } from './boundValue';
+export * from './checkoutOptions';
 export * from './context';
 export { fontFaces, fontFiles, pageCss } from './css';
 export { QuoteTable } from './elements/QuoteTable';

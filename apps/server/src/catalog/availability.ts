@@ -27,19 +27,23 @@ export function soldOf(db: Db, editionId: string): number {
  */
 export function leftOf(services: Pick<Services, 'db' | 'clock'>, edition: Pick<Edition, 'id' | 'stock'>, cartId: string | null): number | null {
   if (edition.stock === null) return null;
-  const held = services.db
+  return Math.max(0, edition.stock - soldOf(services.db, edition.id) - heldOf(services, edition.id, cartId));
+}
+
+/** How many pasted licence keys of a product are left for a cart; null where keys are not pasted. */
+export function keysLeftOf(services: Pick<Services, 'db' | 'clock'>, product: Pick<Product, 'id' | 'delivery'>, cartId: string | null): number | null {
+  if (product.delivery.keys?.kind !== 'list') return null;
+  return Math.max(0, countKeys(services.db, product.id).waiting - heldOf(services, product.id, cartId));
+}
+
+/** How many of an edition, or keys of a product, other carts hold while they pay. */
+function heldOf({ db, clock }: Pick<Services, 'db' | 'clock'>, subjectId: string, cartId: string | null): number {
+  const held = db
     .select({ quantity: sql<number>`coalesce(sum(${holds.quantity}), 0)` })
     .from(holds)
-    .where(
-      and(
-        eq(holds.kind, 'stock'),
-        eq(holds.subjectId, edition.id),
-        gt(holds.until, services.clock.now()),
-        cartId === null ? undefined : ne(holds.cartId, cartId),
-      ),
-    )
+    .where(and(eq(holds.kind, 'stock'), eq(holds.subjectId, subjectId), gt(holds.until, clock.now()), cartId === null ? undefined : ne(holds.cartId, cartId)))
     .get();
-  return Math.max(0, edition.stock - soldOf(services.db, edition.id) - (held?.quantity ?? 0));
+  return held?.quantity ?? 0;
 }
 
 /**
@@ -53,8 +57,6 @@ export function closedBecause(services: Pick<Services, 'db' | 'clock'>, product:
   }
   if (product.closesAt !== null && product.closesAt <= services.clock.now()) return { reason: 'closed', message: `${product.name} has closed.` };
   if (product.editions.every((edition) => leftOf(services, edition, cartId) === 0)) return { reason: 'sold-out', message: `${product.name} is sold out.` };
-  if (product.delivery.keys?.kind === 'list' && countKeys(services.db, product.id).waiting === 0) {
-    return { reason: 'sold-out', message: `${product.name} is sold out.` };
-  }
+  if (keysLeftOf(services, product, cartId) === 0) return { reason: 'sold-out', message: `${product.name} is sold out.` };
   return undefined;
 }

@@ -1,6 +1,7 @@
 import { idSchema, ProductInputSchema, ProductSchema, ProductStatusSchema, TaxClassSchema } from '@ruta/core';
 import { z } from 'zod';
 import type { Api } from '../http/api';
+import { notFound } from '../http/problem';
 import { sendFile } from '../http/sendFile';
 import type { Services } from '../services';
 import { leftOf, soldOf } from './availability';
@@ -65,8 +66,9 @@ export function catalogRoutes(api: Api, services: Services): void {
     changed({ changed: changeProducts(services, body.ids, body.change) }),
   );
   api.on({ method: 'get', path: '/products/export/:format', summary: 'All products as a file, csv or json' }, ({ params, response }) => {
-    const format = FormatSchema.parse(params.format);
-    sendFile(response, `products.${format}`, exportProducts(services, format));
+    const format = FormatSchema.safeParse(params.format);
+    if (!format.success) throw notFound('This kind of file');
+    sendFile(response, `products.${format.data}`, exportProducts(services, format.data));
   });
   api.on(
     { method: 'post', path: '/products/import', summary: 'Import products, or look first at what would happen', body: ImportSchema, response: ReportSchema },

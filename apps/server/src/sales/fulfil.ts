@@ -144,10 +144,14 @@ function deliver(tx: Db, services: Services, order: OrderRow, line: Delivered, n
   }
   giveKeys(tx, services, product, { orderId: order.id, lineId: line.lineId }, line.quantity);
   if (keys?.kind === 'list') {
-    const { waiting } = countKeys(tx, product.id);
+    const { waiting, given } = countKeys(tx, product.id);
     if (waiting <= keys.warnAt) {
       const mail = keysLowMail(loadShop(tx), product.name, waiting, `${services.config.studioUrl}/catalog/${product.id}`);
-      enqueue(tx, services, { kind: 'mail', payload: { ...mail }, idempotencyKey: `keys ${product.id} ${waiting === 0 ? 'none' : 'low'} ${keys.warnAt}` });
+      enqueue(tx, services, {
+        kind: 'mail',
+        payload: { ...mail }, // Once for each time keys were pasted: how many there have ever been tells that.
+        idempotencyKey: `keys ${product.id} ${waiting === 0 ? 'none' : 'low'} ${waiting + given}`,
+      });
     }
   }
   // In test mode nothing real is delivered at another company.

@@ -1,8 +1,9 @@
-import type { Code } from '@ruta/core';
+import type { Code, Product } from '@ruta/core';
 import { and, eq, gt, lte, ne, or, sql } from 'drizzle-orm';
-import { leftOf } from '../catalog/availability';
+import { keysLeftOf, leftOf } from '../catalog/availability';
 import type { Db } from '../db/open';
 import type { Services } from '../services';
+import { loadShop } from '../shop/store';
 import { holds, orders } from './tables';
 
 /** How long a cart keeps places and a code for its buyer, from the last thing they did. */
@@ -15,6 +16,8 @@ export interface Wish {
   cartId: string;
   email: string;
   editions: Array<{ id: string; stock: number | null; name: string; quantity: number }>;
+  /** Products whose licence keys are pasted, with how many keys are needed. */
+  keys?: Array<{ product: Pick<Product, 'id' | 'name' | 'delivery'>; quantity: number }>;
   code?: { id: string; terms: Code } | undefined;
 }
 
@@ -27,14 +30,14 @@ export function holdFor(services: Needs & Pick<Services, 'db'>, wish: Wish): { f
   const { db, clock } = services;
   return db.transaction((tx) => {
     const now = clock.now();
-    const wanted = new Map<string, Wish['editions'][number]>();
-    for (const edition of wish.editions) {
-      const known = wanted.get(edition.id);
-      wanted.set(edition.id, known ? { ...known, quantity: known.quantity + edition.quantity } : edition);
-    }
-    for (const edition of wanted.values()) {
-      const left = leftOf({ db: tx, clock }, edition, wish.cartId);
-      if (left !== null && left < edition.quantity) return { field: 'quantity', message: shortage(edition.name, left) };
+    /** What is wanted of each edition, and of each product's keys, in all lines together. */
+    const wanted = new Map<string, { name: string; quantity: number; left: number | null }>();
+    const want = (id: string, name: string, quantity: number, left: number | null) =>
+      wanted.set(id, { name, left, quantity: quantity + (wanted.get(id)?.quantity ?? 0) });
+    for (const edition of wish.editions) want(edition.id, edition.name, edition.quantity, leftOf({ db: tx, clock }, edition, wish.cartId));
+    for (const { product, quantity } of wish.keys ?? []) want(product.id, product.name, quantity, keysLeftOf({ db: tx, clock }, product, wish.cartId));
+    for (const { name, quantity, left } of wanted.values()) {
+      if (left !== null && left < quantity) return { field: 'quantity', message: shortage(name, left) };
     }
     if (wish.code) {
       const { id, terms } = wish.code;
@@ -47,7 +50,7 @@ export function holdFor(services: Needs & Pick<Services, 'db'>, wish: Wish): { f
       .where(or(lte(holds.until, now), eq(holds.cartId, wish.cartId)))
       .run();
     const { cartId, email } = wish;
-    for (const { id: subjectId, quantity } of wanted.values()) tx.insert(holds).values({ cartId, kind: 'stock', subjectId, quantity, until }).run();
+    for (const [subjectId, { quantity }] of wanted) tx.insert(holds).values({ cartId, kind: 'stock', subjectId, quantity, until }).run();
     if (wish.code) tx.insert(holds).values({ cartId, kind: 'code', subjectId: wish.code.id, quantity: 1, email, until }).run();
     return undefined;
   });
@@ -78,7 +81,7 @@ export function codeUses(
       byBuyer: sql<number>`coalesce(sum(case when json_extract(${orders.buyer}, '$.email') = ${who} then 1 end), 0)`,
     })
     .from(orders)
-    .where(and(eq(orders.codeId, codeId), eq(orders.state, 'paid')))
+    .where(and(eq(orders.codeId, codeId), eq(orders.state, 'paid'), eq(orders.mode, loadShop(db).settings.mode)))
     .get();
   const held = db
     .select({ total: sql<number>`count(*)`, byBuyer: sql<number>`coalesce(sum(case when ${holds.email} = ${who} then 1 end), 0)` })

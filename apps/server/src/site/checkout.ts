@@ -1,4 +1,4 @@
-import { allCountries, allElements, countryName, EmailSchema, formatMoney, isElementOf, type Product, type Quote } from '@ruta/core';
+import { allCountries, allElements, countryName, EmailSchema, formatMoney, isElementOf, needsCard, type Product, type Quote, regionsOf } from '@ruta/core';
 import type { CheckoutView } from '@ruta/pages';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -12,7 +12,7 @@ import type { Services } from '../services';
 import { loadShop } from '../shop/store';
 import type { VisitorRow } from '../tracking/recorder';
 import { orderAddress } from './links';
-import { type Offer, offeredOptions, quoteOffer, regionsOf, suggestedAmount, type Values } from './offer';
+import { type Offer, offeredOptions, quoteOffer, suggestedAmount, type Values } from './offer';
 import type { LiveStep } from './publicPages';
 
 /** After this long a visitor who comes again gets an empty cart instead of being shown the order they paid. */
@@ -60,9 +60,6 @@ export function chosenCountry(services: Services, product: Product, wish: string
   const home = loadShop(services.db).settings.country;
   return offered.find((country) => country.code === wish)?.code ?? offered.find((country) => country.code === home)?.code ?? offered[0]?.code ?? home;
 }
-
-/** A card is needed for what is due today, and for what is due later, for which it is kept. */
-export const needsCard = (quote: Quote) => quote.dueToday > 0 || quote.later.length > 0;
 
 /** A quote as the checkout's script takes it. */
 export const quoteFacts = (quote: Quote) => ({

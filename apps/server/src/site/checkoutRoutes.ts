@@ -1,4 +1,4 @@
-import { allElements, isElementOf, nextStep } from '@ruta/core';
+import { allElements, isElementOf, needsCard, nextStep } from '@ruta/core';
 import type { CheckoutView } from '@ruta/pages';
 import { renderQuote } from '@ruta/pages/render';
 import express, { type Request, type Response, Router } from 'express';
@@ -16,9 +16,9 @@ import {
   checkoutView,
   chosenCountry,
   fieldValues,
+  isSent,
   keepCart,
   missingFields,
-  needsCard,
   type OrderForm,
   OrderFormSchema,
   ownsAlready,
@@ -28,7 +28,7 @@ import {
 import { closedAnswer } from './closed';
 import { stepPath } from './context';
 import { orderAddress } from './links';
-import { type Offer, quoteOffer, type Values, wantedEditions } from './offer';
+import { type Offer, quoteOffer, type Values, wantedOf } from './offer';
 import { outsideAddress } from './orderView';
 import type { LiveStep } from './publicPages';
 import { renderMessage, renderStep } from './renderStep';
@@ -115,7 +115,7 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
     }
     if (values.country && values.country !== country) errors.country = 'We do not sell to this country. Choose another.';
     if (!parsed.success || Object.keys(errors).length > 0) {
-      const shownAt = new Set(fieldsOf(live));
+      const shownAt = new Set(fieldsOf(live, isSent(services, product)));
       const elsewhere = Object.entries(errors).find(([name]) => !shownAt.has(name))?.[1] ?? null;
       return show(422, { errors, message: elsewhere });
     }
@@ -128,7 +128,7 @@ export function checkoutRoutes(services: Services, provider: PaymentProvider): R
       });
     }
     if (needsCard(quote) && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
-    const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), editions: wantedEditions(db, offer.quote), code: offer.code });
+    const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), ...wantedOf(db, offer.quote), code: offer.code });
     if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
     const outcome = await payCart(
       services,
@@ -260,12 +260,12 @@ function lead(request: Request, response: Response, url: string): void {
 const wantsJson = (request: Request) => request.accepts(['html', 'json']) === 'json';
 
 /** Names of the fields that this checkout shows, where an error can be said. */
-function fieldsOf(live: LiveStep): string[] {
+function fieldsOf(live: LiveStep, sent: boolean): string[] {
   const form = allElements(live.page).find((element) => isElementOf(element, 'order-form'));
   if (!form || !isElementOf(form, 'order-form')) return [];
   return [
     ...['firstName', 'lastName', 'email', 'street', 'postcode', 'city', 'option', 'chosen'],
-    ...(form.askCountry ? ['country', 'region'] : []),
+    ...(form.askCountry || sent ? ['country', 'region'] : []),
     ...(form.askQuantity ? ['quantity'] : []),
     ...(form.askTaxNumber ? ['taxNumber'] : []),
     ...(form.hideCode ? [] : ['code']),

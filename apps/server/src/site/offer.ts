@@ -1,19 +1,5 @@
-import {
-  cartLine,
-  chosenOption,
-  formatMoney,
-  optionsOf,
-  type Product,
-  parseMoney,
-  priceWords,
-  type Quote,
-  type QuoteInput,
-  quoteCart,
-  type ShippingTable,
-  type TaxTable,
-  toDecimal,
-} from '@ruta/core';
-import type { CheckoutOption } from '@ruta/pages';
+import { cartLine, chosenOption, optionsOf, type Product, parseMoney, type Quote, type QuoteInput, quoteCart, regionsOf, toDecimal } from '@ruta/core';
+import { type CheckoutOption, checkoutOptions } from '@ruta/pages';
 import { leftOf } from '../catalog/availability';
 import { findProduct, findProducts } from '../catalog/store';
 import { findCode, type StoredCode } from '../codes/store';
@@ -37,29 +23,14 @@ export interface Offer {
 
 const MOST_SAID_LEFT = 10;
 
-/** How many are left is said once it is few. */
-const saidLeft = (left: number | null) => (left !== null && left <= MOST_SAID_LEFT ? left : null);
-
-/** Every way to buy a product as the order form lists it. */
+/** Every way to buy a product as the order form lists it; how many are left is said once it is few. */
 export function offeredOptions(services: Services, product: Product, cartId: string | null): CheckoutOption[] {
   const { currency } = loadShop(services.db).settings;
-  const now = services.clock.now();
-  const money = (amount: number) => formatMoney(amount, currency, { short: true });
-  return optionsOf(product).map(({ edition, option }) => {
-    const { price } = option;
-    const bounds =
-      price.kind === 'pay-what-you-want'
-        ? [price.minimum > 0 ? `from ${money(price.minimum)}` : '', price.maximum === undefined ? '' : `up to ${money(price.maximum)}`]
-        : [];
-    return {
-      id: option.id,
-      edition: product.editions.length > 1 ? edition.name : '',
-      name: option.name,
-      price: priceWords(price, currency, now),
-      description: option.description,
-      chooses: price.kind === 'pay-what-you-want' ? (bounds.some(Boolean) ? `(${bounds.filter(Boolean).join(', ')})` : '(as you like)') : null,
-      left: saidLeft(leftOf(services, edition, cartId)),
-    };
+  const editions = new Map(optionsOf(product).map(({ edition, option }) => [option.id, edition]));
+  return checkoutOptions(product, currency, services.clock.now()).map((option) => {
+    const edition = editions.get(option.id);
+    const left = edition ? leftOf(services, edition, cartId) : null;
+    return { ...option, left: left !== null && left <= MOST_SAID_LEFT ? left : null };
   });
 }
 
@@ -119,15 +90,6 @@ function wantedOption(services: Services, product: Product, priceId: string | un
   return optionsOf(product).find(({ edition }) => leftOf(services, edition, cartId) !== 0) ?? wanted;
 }
 
-/** Regions of a country that the shop's tables tell apart. */
-export function regionsOf(shop: { taxTable: TaxTable; shippingTable: ShippingTable }, country: string): string[] {
-  const named = [
-    ...shop.taxTable.flatMap((row) => (row.country === country && row.region ? [row.region] : [])),
-    ...shop.shippingTable.flatMap((zone) => (zone.countries.includes(country) && zone.region ? [zone.region] : [])),
-  ];
-  return [...new Set(named)].sort();
-}
-
 /** What a field for a chosen amount starts with: the suggestion, as people write it. */
 export function suggestedAmount(product: Product, priceId: string, currency: string): string | undefined {
   const { price } = chosenOption(product, priceId).option;
@@ -135,25 +97,26 @@ export function suggestedAmount(product: Product, priceId: string, currency: str
   return toDecimal(price.suggested, currency);
 }
 
-/** The editions of which places are needed: the line's own, and those of a bundle's parts. */
-export function wantedEditions(db: Db, quote: Quote): Wish['editions'] {
-  const wanted = quote.lines.flatMap((line) => [
-    ...(line.editionId ? [{ productId: line.productId, editionId: line.editionId, quantity: line.quantity }] : []),
-    ...(line.parts ?? []).flatMap((part) =>
-      part.editionId ? [{ productId: part.productId, editionId: part.editionId, quantity: part.quantity * line.quantity }] : [],
-    ),
+/** What must be held for a quote while it is paid: places of editions and pasted keys, of the line itself and of a bundle's parts. */
+export function wantedOf(db: Db, quote: Quote): Pick<Wish, 'editions' | 'keys'> {
+  const wanted = quote.lines.flatMap(({ productId, editionId, quantity, parts = [] }) => [
+    ...(editionId ? [{ productId, editionId, quantity }] : []),
+    ...parts.flatMap((part) => (part.editionId ? [{ productId: part.productId, editionId: part.editionId, quantity: part.quantity * quantity }] : [])),
   ]);
-  const products = new Map(
-    findProducts(
-      db,
-      wanted.map((each) => each.productId),
-    ).map((product) => [product.id, product]),
-  );
-  return wanted.flatMap(({ productId, editionId, quantity }) => {
+  const ids = wanted.map((each) => each.productId);
+  const products = new Map(findProducts(db, ids).map((product) => [product.id, product]));
+  const found = wanted.flatMap(({ productId, editionId, quantity }) => {
     const product = products.get(productId);
     const edition = product?.editions.find((candidate) => candidate.id === editionId);
-    return product && edition
-      ? [{ id: edition.id, stock: edition.stock, name: edition.name ? `${product.name}, ${edition.name}` : product.name, quantity }]
-      : [];
+    return product && edition ? [{ product, edition, quantity }] : [];
   });
+  return {
+    editions: found.map(({ product, edition, quantity }) => ({
+      id: edition.id,
+      stock: edition.stock,
+      name: edition.name ? `${product.name}, ${edition.name}` : product.name,
+      quantity,
+    })),
+    keys: found.flatMap(({ product, quantity }) => (product.delivery.keys?.kind === 'list' ? [{ product, quantity }] : [])),
+  };
 }

@@ -1,4 +1,4 @@
-import { formatMoney, type Product, productLabel } from '@ruta/core';
+import { bundleParts, formatMoney, productLabel } from '@ruta/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { api } from '../app/api';
@@ -20,7 +20,10 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
     const [first] = offered;
     if (first?.editions[0]) append({ productId: first.id, editionId: first.editions[0].id, quantity: '1' });
   };
-  const apart = bundle.reduce((sum, part) => sum + partPrice(offered, part) * (Number(part.quantity) || 0), 0);
+  const parts = bundleParts({ bundle: bundle.map((part) => ({ ...part, quantity: Number(part.quantity) || 0 })) }, (id) =>
+    offered.find((product) => product.id === id),
+  );
+  const apart = parts.reduce((sum, part) => sum + part.regular * part.quantity, 0);
   return (
     <Panel title="Several products together">
       <Check
@@ -76,11 +79,4 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
       ) : null}
     </Panel>
   );
-}
-
-function partPrice(products: Product[], part: ProductDraft['bundle'][number]): number {
-  const product = products.find((candidate) => candidate.id === part.productId);
-  const price = product?.editions.find((edition) => edition.id === part.editionId)?.prices[0]?.price;
-  if (!price || price.kind === 'free') return 0;
-  return price.kind === 'pay-what-you-want' ? price.suggested : price.regular;
 }

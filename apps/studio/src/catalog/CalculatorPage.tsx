@@ -10,6 +10,7 @@ import {
   type Quote,
   type QuoteLineInput,
   quoteCart,
+  regionsOf,
   toLocalTime,
 } from '@ruta/core';
 import { QuoteTable } from '@ruta/pages';
@@ -74,12 +75,7 @@ function Calculator({ products, first, shop, codes }: { products: Product[]; fir
     at: toLocalTime(Date.now(), settings.timeZone),
   });
   const set = (change: Partial<BuyerDraft>) => setBuyer((now) => ({ ...now, ...change }));
-  const regions = [
-    ...new Set([
-      ...shop.taxTable.flatMap((row) => (row.country === buyer.country && row.region ? [row.region] : [])),
-      ...shop.shippingTable.flatMap((zone) => (zone.countries.includes(buyer.country) && zone.region ? [zone.region] : [])),
-    ]),
-  ];
+  const regions = regionsOf(shop, buyer.country);
   const at = fromLocalTime(buyer.at, settings.timeZone);
   const reckoned = useMemo(() => reckon(products, lines, buyer, shop, codes, at ?? Date.now()), [products, lines, buyer, shop, codes, at]);
   const number = buyer.taxNumber.trim() ? checkTaxNumber(buyer.taxNumber) : null;

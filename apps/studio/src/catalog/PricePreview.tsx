@@ -1,6 +1,6 @@
 import { dateWords, formatMoney, PriceSchema, priceWords, type Quote, quoteCart } from '@ruta/core';
 import { useFormContext } from 'react-hook-form';
-import { api, type ShopView } from '../app/api';
+import { api } from '../app/api';
 import { type ProductDraft, readPrice } from './productDraft';
 
 const SHOWN_PAYMENTS = 4;
@@ -10,7 +10,7 @@ export function PricePreview({ path }: { path: string }) {
   const { data: shop } = api.useShopQuery();
   const { watch } = useFormContext<ProductDraft>();
   const draft = watch(path as 'editions.0.prices.0');
-  const [kind, taxClass] = watch(['kind', 'taxClass']);
+  const taxClass = watch('taxClass');
   if (!shop) return null;
   const { currency, timeZone } = shop.settings;
   const { price: read, errors } = readPrice(draft, { currency, timeZone });
@@ -23,13 +23,21 @@ export function PricePreview({ path }: { path: string }) {
     );
   }
   const now = Date.now();
-  const line = { id: 'main', productId: 'preview', name: 'Preview', role: 'main' as const, kind, taxClass, weight: 0, price: parsed.data, quantity: 1 };
-  const quote = quoteCart({ ...shop, shippingTable: freeEverywhere(shop) }, { lines: [line], buyer: { country: shop.settings.country } }, now);
+  // The price alone: whatever kind the product is, post comes on top at the checkout.
+  const line = {
+    id: 'main',
+    productId: 'preview',
+    name: 'Preview',
+    role: 'main' as const,
+    kind: 'digital' as const,
+    taxClass,
+    weight: 0,
+    price: parsed.data,
+    quantity: 1,
+  };
+  const quote = quoteCart(shop, { lines: [line], buyer: { country: shop.settings.country } }, now);
   return <Preview quote={quote} words={priceWords(parsed.data, currency, now)} includesTax={shop.settings.pricesIncludeTax} />;
 }
-
-/** The preview is of the price alone; post comes on top at the checkout. */
-const freeEverywhere = (shop: ShopView) => [{ name: 'Preview', countries: [shop.settings.country], rate: { kind: 'flat' as const, amount: 0 } }];
 
 function Preview({ quote, words, includesTax }: { quote: Quote; words: string; includesTax: boolean }) {
   const money = (amount: number) => formatMoney(amount, quote.currency);

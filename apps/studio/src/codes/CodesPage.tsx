@@ -1,4 +1,4 @@
-import { CODE_FILE_COLUMNS, type Code, formatMoney, type Product, productLabel } from '@ruta/core';
+import { CODE_FILE_COLUMNS, type Code, type CodeState, codeState, formatMoney, type Product, productLabel } from '@ruta/core';
 import { createColumnHelper } from '@tanstack/react-table';
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -12,6 +12,7 @@ import { Badge, Empty, Page, Waiting } from '../ui/Page';
 import { CodeDialog } from './CodeDialog';
 
 const column = createColumnHelper<CodeRow>();
+const STATES: Record<CodeState, string> = { 'in use': 'In use', off: 'Off', 'not yet': 'Not yet', ended: 'Ended', 'used up': 'Used up' };
 
 export function CodesPage() {
   const { data: codes, error, refetch } = api.useCodesQuery();
@@ -86,7 +87,7 @@ export function CodesPage() {
 }
 
 /** What a code takes off, from what. */
-export function codeWords({ discount, scope, payments }: Code, currency: string, products: Product[]): string {
+function codeWords({ discount, scope, payments }: Code, currency: string, products: Product[]): string {
   const off = discount.kind === 'percent' ? `${discount.percent} %` : formatMoney(discount.amount, currency);
   const named = scope.kind === 'products' ? products.filter((product) => scope.productIds.includes(product.id)).map(productLabel) : [];
   const from = { order: 'the order', main: 'the main product', products: named.length > 2 ? `${named.length} products` : named.join(' and ') }[scope.kind];
@@ -101,10 +102,10 @@ function codeColumns(currency: string, timeZone: string, products: Product[]) {
       cell: ({ getValue }) => <span className="font-mono font-semibold">{getValue()}</span>,
     }),
     column.accessor((row) => codeWords(row.terms, currency, products), { id: 'what', header: 'Takes off' }),
-    column.accessor((row) => stateOf(row.terms, row.uses), {
+    column.accessor((row) => codeState(row.terms, row.uses, Date.now()), {
       id: 'state',
       header: 'State',
-      cell: ({ getValue }) => <Badge tone={getValue() === 'In use' ? 'go' : 'plain'}>{getValue()}</Badge>,
+      cell: ({ getValue }) => <Badge tone={getValue() === 'in use' ? 'go' : 'plain'}>{STATES[getValue()]}</Badge>,
     }),
     column.accessor((row) => row.terms.until ?? 0, {
       id: 'until',
@@ -117,13 +118,4 @@ function codeColumns(currency: string, timeZone: string, products: Product[]) {
     }),
     column.accessor('paid', { header: 'Brought', cell: ({ getValue }) => formatMoney(getValue(), currency) }),
   ];
-}
-
-function stateOf(terms: Code, uses: number): string {
-  const now = Date.now();
-  if (!terms.on) return 'Off';
-  if (terms.until !== undefined && terms.until <= now) return 'Ended';
-  if (terms.from !== undefined && terms.from > now) return 'Not yet';
-  if (terms.limit !== undefined && uses >= terms.limit) return 'Used up';
-  return 'In use';
 }

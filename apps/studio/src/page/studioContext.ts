@@ -1,5 +1,5 @@
-import { cartLine, optionsOf, type PictureInfo, type Product, priceWords, quoteCart, type Step } from '@ruta/core';
-import { type CheckoutView, type PageContext, shownProduct } from '@ruta/pages';
+import { cartLine, needsCard, type PictureInfo, type Product, quoteCart, type Step } from '@ruta/core';
+import { type CheckoutView, checkoutOptions, type PageContext, shownProduct } from '@ruta/pages';
 import type { FunnelDetail, ShopView } from '../app/api';
 
 /** What a page is shown with in the studio: the shop's brand, the step's product, and a made-up buyer. */
@@ -30,16 +30,8 @@ export function studioContext(
           message: null,
           countries: [{ code: settings.country, name: new Intl.DisplayNames(['en'], { type: 'region' }).of(settings.country) ?? settings.country }],
           regions: [],
-          options: optionsOf(product).map(({ edition, option }) => ({
-            id: option.id,
-            edition: product.editions.length > 1 ? edition.name : '',
-            name: option.name,
-            price: priceWords(option.price, settings.currency, now),
-            description: option.description,
-            chooses: option.price.kind === 'pay-what-you-want' ? '' : null,
-            left: null,
-          })),
-          needsCard: sums.dueToday > 0 || sums.later.length > 0,
+          options: checkoutOptions(product, settings.currency, now),
+          needsCard: needsCard(sums),
           needsAddress: sums.shipping !== null || sums.problems.some((problem) => problem.path.startsWith('buyer.')),
           cardFields: null,
           testMode: settings.mode === 'test',

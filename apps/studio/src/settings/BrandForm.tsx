@@ -2,10 +2,10 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { type Brand, BrandSchema, contrast, FONT_PAIRS, paletteOf } from '@ruta/core';
 import { fontFaces } from '@ruta/pages';
 import { useForm } from 'react-hook-form';
-import { api, problemOf } from '../app/api';
-import { Button } from '../ui/Button';
-import { FormProblem, SelectField, TextField } from '../ui/Field';
+import { api } from '../app/api';
+import { SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
+import { SaveBar } from '../ui/SaveBar';
 
 const COLOURS = [
   { name: 'main', label: 'Main colour', hint: 'Headers, headlines, running text.' },
@@ -59,17 +59,7 @@ export function BrandForm({ brand, shopName }: { brand: Brand; shopName: string 
           <TextField label="Corner, in pixels" type="number" min={0} max={24} error={wrong.corner?.message} {...register('corner', { valueAsNumber: true })} />
         </div>
         {shown.success ? <Preview brand={shown.data} shopName={shopName} /> : null}
-        <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
-        <div className="flex items-center gap-3">
-          <Button look="main" type="submit" disabled={formState.isSubmitting}>
-            Save the brand
-          </Button>
-          {isSuccess ? (
-            <span role="status" className="text-go font-semibold">
-              Saved
-            </span>
-          ) : null}
-        </div>
+        <SaveBar label="Save the brand" busy={formState.isSubmitting} saved={isSuccess} error={error} />
       </form>
     </Panel>
   );

@@ -1,11 +1,12 @@
 import { allCountries, countryName, TAX_RATES_EU } from '@ruta/core';
 import { Plus, Trash2, X } from 'lucide-react';
 import { type Control, get, type UseFormReturn, useFieldArray, useForm } from 'react-hook-form';
-import { api, problemOf, type ShopView } from '../app/api';
+import { api, type ShopView } from '../app/api';
 import { Button, IconButton } from '../ui/Button';
-import { FormProblem, SelectField, TextField } from '../ui/Field';
+import { SelectField, TextField } from '../ui/Field';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
+import { SaveBar } from '../ui/SaveBar';
 import { readZones, toZones, type ZoneDraft } from './shippingDraft';
 
 const EU = TAX_RATES_EU.map((row) => row.country);
@@ -61,17 +62,10 @@ function Zones({ shop }: { shop: ShopView }) {
         {fields.map((zone, index) => (
           <Zone key={zone.id} index={index} form={form} currency={currency} onRemove={() => remove(index)} />
         ))}
-        <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
-        <div className="flex items-center gap-3 mb-8">
-          <Button look="main" type="submit" disabled={formState.isSubmitting}>
-            Save shipping
-          </Button>
-          {fields.length > 0 ? add : null}
-          {isSuccess ? (
-            <span role="status" className="text-go font-semibold">
-              Saved
-            </span>
-          ) : null}
+        <div className="grid gap-3 mt-3 mb-8">
+          <SaveBar label="Save shipping" busy={formState.isSubmitting} saved={isSuccess} error={error}>
+            {fields.length > 0 ? add : null}
+          </SaveBar>
         </div>
       </form>
       <LeaveGuard active={formState.isDirty && !formState.isSubmitting} />

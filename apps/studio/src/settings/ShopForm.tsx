@@ -1,10 +1,10 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { allCountries, type Shop, ShopSchema } from '@ruta/core';
 import { useForm } from 'react-hook-form';
-import { api, problemOf } from '../app/api';
-import { Button } from '../ui/Button';
-import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
+import { api } from '../app/api';
+import { Check, SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
+import { SaveBar } from '../ui/SaveBar';
 
 export function ShopForm({ settings }: { settings: Shop }) {
   const [save, { error, isSuccess }] = api.useSaveShopMutation();
@@ -54,17 +54,7 @@ export function ShopForm({ settings }: { settings: Shop }) {
           <option value="live">Live</option>
           <option value="test">Test</option>
         </SelectField>
-        <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
-        <div className="flex items-center gap-3">
-          <Button look="main" type="submit" disabled={formState.isSubmitting}>
-            Save
-          </Button>
-          {isSuccess ? (
-            <span role="status" className="text-go font-semibold">
-              Saved
-            </span>
-          ) : null}
-        </div>
+        <SaveBar label="Save" busy={formState.isSubmitting} saved={isSuccess} error={error} />
       </form>
     </Panel>
   );

@@ -2,12 +2,12 @@ import { allCountries, fromLocalTime, TAX_FILE_COLUMNS, type TaxTable, TaxTableS
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { get, useFieldArray, useForm } from 'react-hook-form';
-import { api, problemOf, type ShopView } from '../app/api';
+import { api, type ShopView } from '../app/api';
 import { Button, ButtonAnchor, IconButton } from '../ui/Button';
-import { FormProblem } from '../ui/Field';
 import { ImportDialog } from '../ui/ImportDialog';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Waiting } from '../ui/Page';
+import { SaveBar } from '../ui/SaveBar';
 
 interface RowDraft {
   country: string;
@@ -141,23 +141,14 @@ function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof 
             </tbody>
           </table>
         </section>
-        <div className="mt-3">
-          <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
-        </div>
-        <div className="flex items-center gap-3 mt-3">
-          <Button look="main" type="submit" disabled={formState.isSubmitting}>
-            Save the rates
-          </Button>
-          <Button
-            onClick={() => append({ country: shop.settings.country, region: '', union: false, from: '', until: '', standard: '', reduced: '', digital: '' })}
-          >
-            <Plus size={16} aria-hidden="true" /> Add a row
-          </Button>
-          {isSuccess ? (
-            <span role="status" className="text-go font-semibold">
-              Saved
-            </span>
-          ) : null}
+        <div className="grid gap-3 mt-3 mb-8">
+          <SaveBar label="Save the rates" busy={formState.isSubmitting} saved={isSuccess} error={error}>
+            <Button
+              onClick={() => append({ country: shop.settings.country, region: '', union: false, from: '', until: '', standard: '', reduced: '', digital: '' })}
+            >
+              <Plus size={16} aria-hidden="true" /> Add a row
+            </Button>
+          </SaveBar>
         </div>
       </form>
       <LeaveGuard active={formState.isDirty && !formState.isSubmitting} />

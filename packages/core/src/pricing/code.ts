@@ -52,6 +52,28 @@ export interface CodeLine {
   amount: number;
 }
 
+export type CodeState = 'in use' | 'off' | 'not yet' | 'ended' | 'used up';
+
+const STATE_REFUSALS: Record<Exclude<CodeState, 'in use'>, string> = {
+  off: 'This code is switched off.',
+  'not yet': 'This code is not valid yet.',
+  ended: 'This code has ended.',
+  'used up': 'This code has been used up.',
+};
+
+/**
+ * Whether a code holds at a moment, whatever is in the cart. Start included, end excluded.
+ * @param uses how often it was used in all
+ * @param now Unix time in milliseconds
+ */
+export function codeState(code: Pick<Code, 'on' | 'from' | 'until' | 'limit'>, uses: number, now: number): CodeState {
+  if (!code.on) return 'off';
+  if (code.from !== undefined && now < code.from) return 'not yet';
+  if (code.until !== undefined && now >= code.until) return 'ended';
+  if (code.limit !== undefined && uses >= code.limit) return 'used up';
+  return 'in use';
+}
+
 /**
  * Why a code does not apply to an order at all; undefined if it does. The minimum is measured on the eligible lines
  * before the code, equality reaches it.
@@ -59,10 +81,8 @@ export interface CodeLine {
  * @param now Unix time in milliseconds; start included, end excluded
  */
 export function codeRefusal(code: Code, uses: CodeUses | undefined, lines: readonly CodeLine[], now: number): string | undefined {
-  if (!code.on) return 'This code is switched off.';
-  if (code.from !== undefined && now < code.from) return 'This code is not valid yet.';
-  if (code.until !== undefined && now >= code.until) return 'This code has ended.';
-  if (code.limit !== undefined && uses && uses.total >= code.limit) return 'This code has been used up.';
+  const state = codeState(code, uses?.total ?? 0, now);
+  if (state !== 'in use') return STATE_REFUSALS[state];
   if (code.limitPerBuyer !== undefined && uses && uses.byBuyer >= code.limitPerBuyer) return 'You have used this code already.';
   const eligible = lines.filter((line) => isEligible(code, line));
   if (eligible.length === 0) return 'This code is for other products.';

@@ -120,7 +120,7 @@ export function shipPayment(
   if (!sent.some((line) => parcelOf(line)) && before.length === 0) return null;
   const weight =
     sent.reduce((sum, line) => sum + (parcelOf(line)?.weight ?? 0) * line.quantity, 0) +
-    // What was bought states the weight of all its units, except bundles, whose parts do.
+    // What was bought states the weight of all its units together, a bundle’s parts included.
     before.reduce((sum, line) => sum + line.weight, 0);
   const whole = value + (bought?.lines ?? []).reduce((sum, line) => sum + line.value, 0);
   const cost = shippingCost(input.shippingTable, destination, weight, whole);

@@ -20,6 +20,18 @@ export interface Cart {
   bought?: Bought | undefined;
 }
 
+/** Regions of a country that the shop's tables tell apart, in the order of the alphabet. */
+export function regionsOf({ taxTable, shippingTable }: Pick<ShopTables, 'taxTable' | 'shippingTable'>, country: string): string[] {
+  const named = [
+    ...taxTable.flatMap((row) => (row.country === country && row.region ? [row.region] : [])),
+    ...shippingTable.flatMap((zone) => (zone.countries.includes(country) && zone.region ? [zone.region] : [])),
+  ];
+  return [...new Set(named)].sort();
+}
+
+/** A card is needed for what is due today, and for what is due later, for which it is kept. */
+export const needsCard = (quote: Pick<Quote, 'dueToday' | 'later'>) => quote.dueToday > 0 || quote.later.length > 0;
+
 /**
  * The quote of a cart from the shop's own tables: at the checkout, at payment, in the studio's previews and its
  * calculator.

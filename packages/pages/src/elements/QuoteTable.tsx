@@ -95,7 +95,7 @@ function LineRow({ line, money }: { line: QuoteLine; money: (amount: number) => 
 }
 
 /** Every line of today with each step of its sum, and shipping. */
-export function QuoteSteps({ quote }: { quote: Quote }) {
+function QuoteSteps({ quote }: { quote: Quote }) {
   const money = (amount: number) => formatMoney(amount, quote.currency);
   const { shipping } = quote;
   return (
