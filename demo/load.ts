@@ -53,7 +53,7 @@ createShop(
   },
   brand,
 );
-saveShop(services.db, { taxTable: taxRates(), shippingTable: SHIPPING });
+saveShop(services.db, { taxTable: taxRates('Europe/Lisbon'), shippingTable: SHIPPING });
 services.db
   .insert(users)
   .values({

@@ -1,11 +1,11 @@
-import { type ShippingTable, TAX_RATES_EU, type TaxTable } from '@ruta/core';
+import { type ShippingTable, TAX_RATES_EU, type TaxTable, taxRatesEu } from '@ruta/core';
 
 const EU = TAX_RATES_EU.map((row) => row.country).filter((country) => country !== 'PT' && country !== 'ES');
 
 /** The rates that ship with Ruta, and those of the other countries Perigee Lane sells to. */
-export function taxRates(): TaxTable {
+export function taxRates(timeZone: string): TaxTable {
   return [
-    ...TAX_RATES_EU,
+    ...taxRatesEu(timeZone),
     { country: 'GB', standard: 20, reduced: 0, digital: 20 },
     { country: 'NO', standard: 25, reduced: 15, digital: 25 },
     { country: 'CH', standard: 8.1, reduced: 2.6, digital: 8.1 },

@@ -1,4 +1,4 @@
-import { type Brand, DEFAULT_BRAND, type ShippingTable, type Shop, TAX_RATES_EU, type TaxTable } from '@ruta/core';
+import { type Brand, DEFAULT_BRAND, type ShippingTable, type Shop, type TaxTable, taxRatesEu } from '@ruta/core';
 import { eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { shops } from './tables';
@@ -27,7 +27,9 @@ export function loadShop(db: Db): ShopRow {
 
 /** Writes the first row of a shop, with the tax rates that ship with Ruta. */
 export function createShop(db: Db, settings: Shop, brand: Brand = DEFAULT_BRAND): void {
-  db.insert(shops).values({ id: SHOP_ROW, settings, brand, taxTable: TAX_RATES_EU, shippingTable: [], lastOrderNumber: FIRST_ORDER_NUMBER }).run();
+  db.insert(shops)
+    .values({ id: SHOP_ROW, settings, brand, taxTable: taxRatesEu(settings.timeZone), shippingTable: [], lastOrderNumber: FIRST_ORDER_NUMBER })
+    .run();
 }
 
 export function saveShop(db: Db, changes: Partial<ShopRow>): void {

@@ -15,6 +15,8 @@ interface RowDraft {
   union: boolean;
   from: string;
   until: string;
+  /** The moments that the days stand for, kept to the minute while a day is not changed. */
+  kept: { from?: number | undefined; until?: number | undefined };
   standard: string;
   reduced: string;
   digital: string;
@@ -48,7 +50,7 @@ function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof 
       .catch(() => undefined);
   }
 
-  const cell = (index: number, name: keyof RowDraft, label: string, width: string, type = 'text') => {
+  const cell = (index: number, name: Exclude<keyof RowDraft, 'kept' | 'union'>, label: string, width: string, type = 'text') => {
     const path = `rows.${index}.${name}` as const;
     const wrong = (get(formState.errors, path) as { message?: string } | undefined)?.message;
     return (
@@ -144,7 +146,9 @@ function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof 
         <div className="grid gap-3 mt-3 mb-8">
           <SaveBar label="Save the rates" busy={formState.isSubmitting} saved={isSuccess} error={error}>
             <Button
-              onClick={() => append({ country: shop.settings.country, region: '', union: false, from: '', until: '', standard: '', reduced: '', digital: '' })}
+              onClick={() =>
+                append({ country: shop.settings.country, region: '', union: false, from: '', until: '', kept: {}, standard: '', reduced: '', digital: '' })
+              }
             >
               <Plus size={16} aria-hidden="true" /> Add a row
             </Button>
@@ -170,14 +174,16 @@ function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof 
   );
 }
 
+const dayOf = (at: number | undefined, timeZone: string) => (at === undefined ? '' : toLocalTime(at, timeZone).slice(0, 10));
+
 function toRows(table: TaxTable, timeZone: string): RowDraft[] {
-  const day = (at: number | undefined) => (at === undefined ? '' : toLocalTime(at, timeZone).slice(0, 10));
   return table.map((row) => ({
     country: row.country,
     region: row.region ?? '',
     union: row.union === 'EU',
-    from: day(row.from),
-    until: day(row.until),
+    from: dayOf(row.from, timeZone),
+    until: dayOf(row.until, timeZone),
+    kept: { from: row.from, until: row.until },
     standard: String(row.standard),
     reduced: String(row.reduced),
     digital: String(row.digital),
@@ -193,7 +199,11 @@ function readRows(rows: RowDraft[], timeZone: string): { table: TaxTable } | { e
       errors[`rows.${index}.${name}`] = 'Enter a percentage.';
       return undefined;
     };
-    const day = (name: 'from' | 'until') => (row[name] === '' ? {} : { [name]: fromLocalTime(row[name], timeZone) ?? undefined });
+    const day = (name: 'from' | 'until') => {
+      if (row[name] === '') return {};
+      const kept = row.kept[name];
+      return { [name]: dayOf(kept, timeZone) === row[name] ? kept : (fromLocalTime(row[name], timeZone) ?? undefined) };
+    };
     return {
       country: row.country,
       ...(row.region.trim() ? { region: row.region.trim() } : {}),

@@ -1,3 +1,4 @@
+import { fromLocalTime } from '../shop';
 import type { TaxTable } from './taxTable';
 
 type Rates = readonly [country: string, standard: number, reduced: number, digital: number];
@@ -37,22 +38,30 @@ const RATES: readonly Rates[] = [
   ['SK', 23, 5, 5],
 ];
 
-/** What held before the latest changes, and the day of each in the country's own time. */
+/** What held before the latest changes, and the day of each change. */
 const EARLIER: ReadonlyArray<{ until: string; rates: Rates }> = [
-  { until: '2025-07-01T00:00+03:00', rates: ['EE', 22, 9, 9] },
-  { until: '2026-01-01T00:00+02:00', rates: ['FI', 25.5, 14, 14] },
-  { until: '2025-08-01T00:00+03:00', rates: ['RO', 19, 5, 5] },
+  { until: '2025-07-01', rates: ['EE', 22, 9, 9] },
+  { until: '2026-01-01', rates: ['FI', 25.5, 14, 14] },
+  { until: '2025-08-01', rates: ['RO', 19, 5, 5] },
 ];
 
 const row = ([country, standard, reduced, digital]: Rates) => ({ country, union: 'EU', standard, reduced, digital });
 
-/** The union's rates, dated where they have changed lately. */
-export const TAX_RATES_EU: TaxTable = RATES.flatMap((rates) => {
-  const earlier = EARLIER.find((candidate) => candidate.rates[0] === rates[0]);
-  if (!earlier) return [row(rates)];
-  const changed = Date.parse(earlier.until);
-  return [
-    { ...row(earlier.rates), until: changed },
-    { ...row(rates), from: changed },
-  ];
-});
+/**
+ * The union's rates, dated where they have changed lately. A day begins when it begins in the shop's time zone, as every
+ * day of a shop does.
+ */
+export function taxRatesEu(timeZone: string): TaxTable {
+  return RATES.flatMap((rates) => {
+    const earlier = EARLIER.find((candidate) => candidate.rates[0] === rates[0]);
+    const changed = earlier && fromLocalTime(earlier.until, timeZone);
+    if (!earlier || !changed) return [row(rates)];
+    return [
+      { ...row(earlier.rates), until: changed },
+      { ...row(rates), from: changed },
+    ];
+  });
+}
+
+/** The union's rates with days of universal time. */
+export const TAX_RATES_EU: TaxTable = taxRatesEu('UTC');
