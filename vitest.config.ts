@@ -10,7 +10,7 @@ export default defineConfig({
           include: ['packages/*/test/**/*.test.{ts,tsx}', 'apps/studio/test/**/*.test.ts', 'apps/standins/test/**/*.test.ts', 'scripts/test/**/*.test.ts'],
         },
       },
-      { test: { name: 'server', include: ['apps/server/test/**/*.test.ts'], testTimeout: 30_000, hookTimeout: 60_000, fileParallelism: false } },
+      { test: { name: 'server', include: ['apps/server/test/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 } },
       { test: { name: 'e2e', include: ['e2e/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 120_000, fileParallelism: false } },
     ],
   },

@@ -1,6 +1,10 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import Database from 'better-sqlite3';
 import express from 'express';
 
-/** The bare baselines: Express sending the same bytes, and Express answering 204. Runs as a process of its own, as the server does. */
+/** The bare baselines: Express sending the same bytes, answering 204, and writing one row durably. Runs as a process of its own, as the server does. */
 const app = express().disable('x-powered-by').disable('etag');
 let bytes = Buffer.alloc(0);
 app.put('/bytes', express.raw({ type: '*/*', limit: '5mb' }), (request, response) => {
@@ -13,4 +17,17 @@ app.get('/bytes', (_request, response) => {
 app.post('/nothing', (_request, response) => {
   response.status(204).end();
 });
+
+const folder = mkdtempSync(path.join(tmpdir(), 'ruta-bare-'));
+const db = new Database(path.join(folder, 'bare.sqlite'));
+db.pragma('journal_mode = WAL');
+db.pragma('synchronous = FULL');
+db.exec('CREATE TABLE orders (id INTEGER PRIMARY KEY, body TEXT NOT NULL)');
+const insert = db.prepare('INSERT INTO orders (body) VALUES (?)');
+app.post('/row', express.json(), (request, response) => {
+  insert.run(JSON.stringify(request.body));
+  response.json({ written: true });
+});
+process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+process.on('SIGTERM', () => process.exit());
 app.listen(Number(process.env.BARE_PORT), '127.0.0.1');

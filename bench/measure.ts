@@ -8,28 +8,47 @@ export interface Measurement {
   ratio: number;
 }
 
-const SECONDS = 4;
+const SECONDS = 2;
 const CONNECTIONS = 40;
 
 /** Requests answered per second by an address, all of them with success. @throws Error if any answer was not */
-export async function requestsPerSecond(options: Pick<autocannon.Options, 'url' | 'method' | 'body' | 'headers' | 'requests'>): Promise<number> {
-  const result = await autocannon({ ...options, duration: SECONDS, connections: CONNECTIONS });
+export async function requestsPerSecond(
+  options: Pick<autocannon.Options, 'url' | 'method' | 'body' | 'headers' | 'requests'> & { seconds?: number },
+): Promise<number> {
+  const result = await autocannon({ ...options, duration: options.seconds ?? SECONDS, connections: CONNECTIONS });
   if (result.non2xx > 0 || result.errors > 0) throw new Error(`${options.url}: ${result.non2xx} answers without success, ${result.errors} errors`);
-  return result.requests.average;
+  // All answers over the whole time: the mean of whole seconds leaves out what the last one did.
+  return result.requests.total / result.duration;
 }
 
-/** Median time of one call in microseconds, over rounds of many calls. */
-export function microseconds(action: () => void, calls: number, rounds = 15): number {
-  const times: number[] = [];
-  for (let round = 0; round < rounds; round++) {
-    const start = process.hrtime.bigint();
-    for (let i = 0; i < calls; i++) action();
-    times.push(Number(process.hrtime.bigint() - start) / 1000 / calls);
+/** Time of one call in microseconds, over many calls. */
+export function microseconds(action: () => void, calls: number): number {
+  const start = process.hrtime.bigint();
+  for (let i = 0; i < calls; i++) action();
+  return Number(process.hrtime.bigint() - start) / 1000 / calls;
+}
+
+const middle = (figures: readonly number[]): number => figures.toSorted((a, b) => a - b)[Math.floor(figures.length / 2)] ?? 0;
+
+/**
+ * Ours against a bare baseline, in pairs of rounds that follow each other at once, in turn one and the other first. A
+ * noisy moment of the machine hits both of a pair alike, and the median of the pairs leaves out those it did not. The
+ * first pair only warms up.
+ */
+export async function inPairs(name: string, unit: string, pairs: number, ours: () => number | Promise<number>, bare: () => number | Promise<number>) {
+  const seen: Array<{ value: number; baseline: number }> = [];
+  for (let pair = 0; pair <= pairs; pair++) {
+    const first = pair % 2 === 0 ? await ours() : await bare();
+    const second = pair % 2 === 0 ? await bare() : await ours();
+    const [value, baseline] = pair % 2 === 0 ? [first, second] : [second, first];
+    if (pair > 0) seen.push({ value, baseline });
   }
-  return times.sort((a, b) => a - b)[Math.floor(rounds / 2)] ?? 0;
-}
-
-export function measured(name: string, unit: string, value: number, baseline: number): Measurement {
   const short = (figure: number) => Number(figure.toPrecision(4));
-  return { name, value: short(value), unit, baseline: short(baseline), ratio: short(value / baseline) };
+  return {
+    name,
+    unit,
+    value: short(middle(seen.map(({ value }) => value))),
+    baseline: short(middle(seen.map(({ baseline }) => baseline))),
+    ratio: short(middle(seen.map(({ value, baseline }) => value / baseline))),
+  } satisfies Measurement;
 }

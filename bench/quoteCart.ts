@@ -1,5 +1,5 @@
-import { type QuoteInput, quote, TAX_RATES_EU } from '@ruta/core';
-import { type Measurement, measured, microseconds } from './measure';
+import { type QuoteInput, quote, TAX_RATES_EU } from '@ruta/core/pricing';
+import { inPairs, type Measurement, microseconds } from './measure';
 
 const line = (id: string, role: 'main' | 'bump', kind: 'digital' | 'physical', regular: number): QuoteInput['lines'][number] => ({
   id,
@@ -23,12 +23,17 @@ const cart: QuoteInput = {
   now: Date.UTC(2026, 0, 1),
 };
 
-const CALLS = 2000;
+const CALLS = 500;
+const PAIRS = 41;
 
 /** A full quote of four lines with code, tax and shipping, against copying the cart through JSON. */
-export function quoteBench(): Measurement {
-  const ours = microseconds(() => void quote(cart), CALLS);
+export function quoteBench(): Promise<Measurement> {
   const copy = { shop: cart.shop, lines: cart.lines, code: cart.code, buyer: cart.buyer };
-  const bare = microseconds(() => void JSON.parse(JSON.stringify(copy)), CALLS);
-  return measured('quote', 'µs', ours, bare);
+  return inPairs(
+    'quote',
+    'µs',
+    PAIRS,
+    () => microseconds(() => void quote(cart), CALLS),
+    () => microseconds(() => void JSON.parse(JSON.stringify(copy)), CALLS),
+  );
 }

@@ -3,23 +3,27 @@ import { writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { type Brand, CodeSchema, type IdKind, makeId } from '@ruta/core';
+import { CodeSchema } from '@ruta/core/codes';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import type { Brand } from '@ruta/core/shop';
 import argon2 from 'argon2';
 import { eq, isNull } from 'drizzle-orm';
 import { pino } from 'pino';
 import sharp from 'sharp';
+import { readConfig } from '../apps/server/src/base/config';
+import { outbox } from '../apps/server/src/base/outbox/tables';
 import { createProduct, setProductFiles } from '../apps/server/src/catalog/service';
 import { loadProduct } from '../apps/server/src/catalog/store';
+import { publish } from '../apps/server/src/checks/funnelChecks';
 import { saveCode } from '../apps/server/src/codes/store';
-import { readConfig } from '../apps/server/src/config';
 import { addDownloadContent, addPicture } from '../apps/server/src/files/store';
-import { createFunnel, publish, savePage } from '../apps/server/src/funnel/service';
 import { loadFunnel } from '../apps/server/src/funnel/store';
 import { funnels } from '../apps/server/src/funnel/tables';
-import { outbox } from '../apps/server/src/outbox/tables';
+import { savePage } from '../apps/server/src/page/save';
 import { openServices } from '../apps/server/src/server';
 import { createShop, saveShop } from '../apps/server/src/shop/store';
 import { users } from '../apps/server/src/team/tables';
+import { createFunnel } from '../apps/server/src/templates/createFunnel';
 import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './files';
 import { dressCheckout, dressOptIn } from './page';
 import { crescent, firstLight, moonCalendar, nightSky } from './pictures';
@@ -53,7 +57,7 @@ createShop(
   },
   brand,
 );
-saveShop(services.db, { taxTable: taxRates('Europe/Lisbon'), shippingTable: SHIPPING });
+saveShop(services, { taxTable: taxRates('Europe/Lisbon'), shippingTable: SHIPPING });
 services.db
   .insert(users)
   .values({

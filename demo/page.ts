@@ -1,4 +1,7 @@
-import { buildSection, type IdKind, isElementOf, type PageDocument, type PageElement, type Section, words } from '@ruta/core';
+import { isElementOf, type PageElement, words } from '@ruta/core/elements';
+import type { IdKind } from '@ruta/core/ids';
+import type { PageDocument, Section } from '@ruta/core/page';
+import { buildSection } from '@ruta/core/sections';
 
 /** The sample shop's own words and pictures on the pages that the template drew. */
 export function dressOptIn(page: PageDocument, pictures: { sky: string; moon: string }, newId: (kind: IdKind) => string): PageDocument {

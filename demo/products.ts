@@ -1,4 +1,5 @@
-import { type IdKind, namedEdition, oneEdition, type ProductInput, ProductInputSchema } from '@ruta/core';
+import { namedEdition, oneEdition, type ProductInput, ProductInputSchema } from '@ruta/core/catalog';
+import type { IdKind } from '@ruta/core/ids';
 import type { z } from 'zod';
 
 const DAY_MS = 24 * 60 * 60 * 1000;

@@ -1,12 +1,19 @@
 import { randomBytes } from 'node:crypto';
-import { cartLine, type EventKind, makeId, type Product, quoteCart } from '@ruta/core';
-import { keepContact } from '../apps/server/src/contacts/store';
+import type { Product } from '@ruta/core/catalog';
+import { CartLineSchema } from '@ruta/core/checkout';
+import { makeId } from '@ruta/core/ids';
+import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import type { EventKind, EventPayload } from '@ruta/core/tracking';
+import { newToken } from '../apps/server/src/base/ids';
+import { carts } from '../apps/server/src/checkout/tables';
+import { saveContact } from '../apps/server/src/contacts/store';
 import { loadFunnel } from '../apps/server/src/funnel/store';
-import { keepOpenOrder, markPaid } from '../apps/server/src/sales/fulfil';
-import { carts, charges } from '../apps/server/src/sales/tables';
-import type { Services } from '../apps/server/src/services';
+import type { OrderRow, PaymentRow } from '../apps/server/src/orders/store';
+import { charges } from '../apps/server/src/orders/tables';
+import { openOrder } from '../apps/server/src/orders/write';
+import { markPaid } from '../apps/server/src/payments/fulfil';
 import { loadShop } from '../apps/server/src/shop/store';
-import type { VisitorRow } from '../apps/server/src/tracking/recorder';
+import type { Tracked, VisitorRow } from '../apps/server/src/tracking/recorder';
 import { makeEvent } from '../apps/server/src/tracking/visitor';
 import { type PastVisitor, pastVisitors } from './traffic';
 
@@ -22,7 +29,7 @@ interface Plan {
 }
 
 /** Lets the past happen: every visitor, lead and order goes through the same code as a real one, at its own time. */
-export function replayTraffic(services: Services, moment: { at: number }, plan: Plan): void {
+export function replayTraffic(services: Tracked, moment: { at: number }, plan: Plan): void {
   const { db, recorder, clock } = services;
   const shop = loadShop(db);
   const { graph } = loadFunnel(db, plan.funnelId);
@@ -30,33 +37,40 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
   const [optIn, checkout, thankYou] = [stepOf('opt-in'), stepOf('checkout'), stepOf('thank-you')];
   const id = (kind: 'visitor' | 'visit' | 'cart' | 'charge') => makeId(kind, clock.now(), randomBytes(10));
 
-  const happen = (kind: EventKind, visitor: VisitorRow, stepId: string, data: Record<string, unknown> = {}) =>
+  const happen = <Kind extends EventKind>(kind: Kind, visitor: VisitorRow, stepId: string, data?: EventPayload<Kind>) =>
     recorder.record(makeEvent(services, kind, 'live', visitor, { funnelId: plan.funnelId, stepId, data }));
 
   function order(past: PastVisitor, visitor: VisitorRow, stepId: string, product: Product, cartId: string) {
     const lead = past.lead as NonNullable<PastVisitor['lead']>;
-    const row = keepOpenOrder(db, services, {
+    const { order: row, payment } = openOrder(db, services, {
       funnelId: plan.funnelId,
       stepId,
       cartId,
       visitorId: visitor.id,
       mode: 'live',
-      quote: quoteCart(shop, { lines: [cartLine('main', 'main', product)], buyer: { country: lead.country } }, clock.now()),
+      quote: storedQuote(quoteCart(shop, { lines: [cartLine('main', 'main', product)], buyer: { country: lead.country } }, clock.now())),
       codeId: null,
       buyer: { email: lead.email, firstName: lead.firstName, lastName: '', country: lead.country },
       campaign: past.campaign,
     });
-    if (row.total === 0) return markPaid(db, services, row, null);
+    if (row.total > 0) pay(row, payment);
+    markPaid(db, services, row, payment);
+  }
+
+  /** What the processor took in the past. */
+  function pay(row: OrderRow, payment: PaymentRow): void {
     const chargeId = id('charge');
     db.insert(charges)
       .values({
         id: chargeId,
         orderId: row.id,
+        paymentId: payment.id,
+        accountId: null,
         provider: 'quayside',
         mode: 'live',
-        idempotencyKey: `${row.id}-1`,
+        idempotencyKey: `${payment.id}-1`,
         providerChargeId: `qs_past_${chargeId.slice(4)}`,
-        amount: row.total,
+        amount: payment.amount,
         currency: row.currency,
         state: 'captured',
         cardLast4: '0019',
@@ -64,7 +78,6 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
         updatedAt: clock.now(),
       })
       .run();
-    return markPaid(db, services, row, chargeId);
   }
 
   for (const past of pastVisitors(plan.until, plan.days, VISITORS_PER_DAY)) {
@@ -75,6 +88,7 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
       firstAt: past.at,
       lastAt: past.at,
       visitId: id('visit'),
+      visits: 1,
       device: past.device,
       firstCampaign: past.campaign,
       lastCampaign: past.campaign,
@@ -83,7 +97,7 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
     happen('page.viewed', visitor, optIn);
     if (!past.lead) continue;
     moment.at += MINUTE_MS;
-    const contact = keepContact(db, services, { ...past.lead, funnelId: plan.funnelId, campaign: past.campaign });
+    const contact = saveContact(db, services, { ...past.lead, funnelId: plan.funnelId, campaign: past.campaign });
     visitor.contactId = contact.id;
     visitor.lastAt = clock.now();
     recorder.saveVisitor(visitor);
@@ -94,9 +108,11 @@ export function replayTraffic(services: Services, moment: { at: number }, plan: 
     if (past.checkout === 'none') continue;
     moment.at += 2 * MINUTE_MS;
     const cartId = id('cart');
-    const values = { firstName: past.lead.firstName, email: past.lead.email, country: past.lead.country };
+    const buyer = { firstName: past.lead.firstName, email: past.lead.email, country: past.lead.country };
+    const lines = [CartLineSchema.parse({ role: 'main', productId: plan.course.id })];
+    const place = { id: cartId, visitorId: visitor.id, funnelId: plan.funnelId, stepId: checkout, mode: 'live' as const };
     db.insert(carts)
-      .values({ id: cartId, visitorId: visitor.id, funnelId: plan.funnelId, stepId: checkout, values, createdAt: clock.now(), updatedAt: clock.now() })
+      .values({ ...place, lines, buyer, code: null, token: newToken(), createdAt: clock.now(), updatedAt: clock.now() })
       .run();
     happen('checkout.started', visitor, checkout);
     if (past.checkout === 'left') continue;

@@ -1,6 +1,7 @@
-import { type ShippingTable, TAX_RATES_EU, type TaxTable, taxRatesEu } from '@ruta/core';
+import { type ShippingTable, ShippingTableSchema, TAX_RATES_EU, type TaxTable, taxRatesEu } from '@ruta/core/pricing';
 
-const EU = TAX_RATES_EU.map((row) => row.country).filter((country) => country !== 'PT' && country !== 'ES');
+/** Each once: a country whose rates change has several rows. */
+const EU = [...new Set(TAX_RATES_EU.map((row) => row.country))].filter((country) => country !== 'PT' && country !== 'ES');
 
 /** The rates that ship with Ruta, and those of the other countries Perigee Lane sells to. */
 export function taxRates(timeZone: string): TaxTable {
@@ -16,7 +17,7 @@ export function taxRates(timeZone: string): TaxTable {
 }
 
 /** Where Perigee Lane sends its parcels. */
-export const SHIPPING: ShippingTable = [
+export const SHIPPING: ShippingTable = ShippingTableSchema.parse([
   { name: 'Iberia', countries: ['PT', 'ES'], rate: { kind: 'flat', amount: 3_50 }, freeFrom: 60_00 },
   {
     name: 'European Union',
@@ -53,4 +54,4 @@ export const SHIPPING: ShippingTable = [
       ],
     },
   },
-];
+]);

@@ -1,4 +1,4 @@
-import type { Campaign, Device } from '@ruta/core';
+import type { Campaign, Device } from '@ruta/core/facts';
 import { moonPhase } from './moon';
 import { FIRST_NAMES, LAST_NAMES, MAIL_HOSTS } from './people';
 import { pick, seeded } from './random';

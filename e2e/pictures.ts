@@ -71,7 +71,7 @@ try {
   await seller.sees('Public name');
   await seller.sees('What does it cost?');
   await seller.click('What does it cost?');
-  await seller.sees('23');
+  await seller.sees('Buyers read');
   await take(seller, 'product');
   await seller.open(`${ruta.studio}/catalog/calculator`);
   await seller.choose('Product', 'First Light');

@@ -134,6 +134,27 @@ describe('work in the studio', () => {
     }
   });
 
+  it('brings a long list to its end, says when the rest cannot be had, and lets no link be overruled by what was searched', async () => {
+    const toTheEnd = () =>
+      seller.driver.executeScript(`const list = document.querySelector('section[aria-label=Orders]'); list.scrollTop = list.scrollHeight;`);
+    await seller.open(`${ruta.studio}/sales/orders`);
+    await seller.until(async () => (await seller.findAll('tbody tr')).length > 10, 'the orders are listed');
+    await ruta.killServer();
+    await toTheEnd();
+    await seller.sees('The rest of this list could not be loaded.');
+    await ruta.startServer();
+    await seller.click('Try again');
+    await seller.until(async () => {
+      await toTheEnd();
+      return (await (await seller.find('tbody')).getText()).includes('1001');
+    }, 'the first order ever is there');
+    await seller.type('Search orders', '1001');
+    await seller.until(async () => (await seller.address()).includes('search=1001'), 'the search stands in the address');
+    await seller.click('Sales');
+    await seller.until(async () => (await seller.findAll('tbody tr')).length > 10, 'all are listed again');
+    expect(await (await seller.byLabel('Search orders')).getAttribute('value')).toBe('');
+  });
+
   it('archives a product with what was sold intact', async () => {
     await seller.open(`${ruta.studio}/catalog`);
     await seller.click('First Light, course');

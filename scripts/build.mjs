@@ -24,7 +24,13 @@ function newestSource(entry) {
 
 export async function build({ quiet = false } = {}) {
   const newest = String(Math.max(...SOURCES.map(newestSource)));
-  const outputs = ['apps/studio/dist/index.html', 'apps/server/dist/main.js', 'apps/standins/dist/main.js', 'packages/pages/dist/scripts/view.js'];
+  const outputs = [
+    'apps/studio/dist/index.html',
+    'apps/server/dist/main.js',
+    'apps/server/dist/worker.js',
+    'apps/standins/dist/main.js',
+    'packages/pages/dist/scripts/view.js',
+  ];
   if (outputs.every((file) => existsSync(path.join(root, file))) && existsSync(stamp) && readFileSync(stamp, 'utf8') === newest) return;
   if (!quiet) console.log('Building.');
   const { build: esbuild } = await import('esbuild');
@@ -44,6 +50,7 @@ export async function build({ quiet = false } = {}) {
   };
   await Promise.all([
     esbuild({ ...node, entryPoints: ['apps/server/src/main.ts'], outfile: 'apps/server/dist/main.js' }),
+    esbuild({ ...node, entryPoints: ['apps/server/src/worker.ts'], outfile: 'apps/server/dist/worker.js' }),
     esbuild({ ...node, entryPoints: ['demo/load.ts'], outfile: 'apps/server/dist/loadDemo.js' }),
     esbuild({ ...node, entryPoints: ['apps/standins/src/main.ts'], outfile: 'apps/standins/dist/main.js' }),
     esbuild({
@@ -74,7 +81,7 @@ async function buildFonts(esbuild) {
   const list = path.join(root, 'packages/pages/dist/fontList.mjs');
   await esbuild({
     stdin: {
-      contents: "export { FONT_PAIRS } from '@ruta/core'; export { BASIC_CHARACTERS } from './packages/pages/src/css';",
+      contents: "export { FONT_PAIRS } from '@ruta/core/shop'; export { BASIC_CHARACTERS } from './packages/pages/src/css';",
       resolveDir: root,
       loader: 'ts',
     },

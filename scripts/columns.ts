@@ -1,4 +1,4 @@
-import { CODE_FILE_COLUMNS, PRODUCT_FILE_COLUMNS, TAX_FILE_COLUMNS } from '@ruta/core';
+import { CODE_FILE_COLUMNS, PRODUCT_FILE_COLUMNS, TAX_FILE_COLUMNS } from '@ruta/core/formats';
 
 const table = (columns: ReadonlyArray<{ name: string; says: string }>) =>
   ['| column | what it holds |', '|---|---|', ...columns.map(({ name, says }) => `| \`${name}\` | ${says} |`)].join('\n');

@@ -26,4 +26,6 @@ if (part === 'check') process.exit(0);
 if (part !== 'unit') await build();
 if (part === 'all' || part === 'e2e') ensureChromium();
 const projects = part === 'all' ? ['unit', 'server', 'e2e'] : [part];
-for (const project of projects) run(`Tests: ${project}`, bin('vitest'), ['run', '--project', project]);
+// Server tests wait for processes more than they reckon, so that more of them run side by side than there are processors.
+const WORKERS = { server: ['--maxWorkers=4'] };
+for (const project of projects) run(`Tests: ${project}`, bin('vitest'), ['run', '--project', project, ...(WORKERS[project] ?? [])]);

@@ -1,8 +1,3 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({
-  dialect: 'sqlite',
-  schema: './src/*/tables.ts',
-  out: './drizzle',
-  casing: 'snake_case',
-});
+export default defineConfig({ dialect: 'sqlite', schema: ['./src/*/tables.ts', './src/base/outbox/tables.ts'], out: './drizzle', casing: 'snake_case' });

@@ -1,18 +1,14 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { QuoteInputSchema } from '@ruta/core';
+import { QuoteInputSchema } from '@ruta/core/pricing';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { filesGuide } from '../columns';
+import { runCommand } from '../commands';
 
 const root = path.resolve(import.meta.dirname, '../..');
-const ruta = (command: string, input: unknown) =>
-  spawnSync(process.execPath, ['--import', 'tsx', path.join(root, 'scripts/ruta.ts'), command], {
-    cwd: root,
-    input: typeof input === 'string' ? input : JSON.stringify(input),
-    encoding: 'utf8',
-  });
+const ruta = (command: string, input: unknown) => runCommand(command, typeof input === 'string' ? input : JSON.stringify(input));
 
 const cart = {
   shop: { currency: 'EUR', country: 'PT', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
@@ -26,26 +22,35 @@ const cart = {
 };
 
 describe('the command line', () => {
+  it('is a program: JSON in, JSON out, and a status', () => {
+    const program = (command: string, input: string) =>
+      spawnSync(process.execPath, ['--import', 'tsx', path.join(root, 'scripts/ruta.ts'), command], { cwd: root, input, encoding: 'utf8' });
+    const quoted = program('quote', JSON.stringify(cart));
+    expect([quoted.status, quoted.stdout]).toEqual([0, `${runCommand('quote', JSON.stringify(cart)).text}\n`]);
+    const refused = program('refund', '{');
+    expect([refused.status, refused.stdout, refused.stderr]).toEqual([2, '', 'Standard input is not valid JSON.\n']);
+  });
+
   it('quotes a cart that stands by itself', () => {
-    const { status, stdout } = ruta('quote', cart);
+    const { status, text } = ruta('quote', cart);
     expect(status).toBe(0);
     // 13800 × 21 ÷ 121 = 2395.04
-    expect(JSON.parse(stdout)).toMatchObject({ dueToday: 13_800, tax: 2395, lines: [{ unit: 13_800, net: 11_405 }] });
+    expect(JSON.parse(text)).toMatchObject({ dueToday: 13_800, tax: 2395, lines: [{ unit: 13_800, net: 11_405 }] });
   });
 
   it('takes the cart that the guide shows', () => {
     const guide = readFileSync(path.join(root, 'docs/sums.md'), 'utf8');
-    const { status, stdout } = ruta('quote', /```json\n([\s\S]*?)```/.exec(guide)?.[1] ?? '');
+    const { status, text } = ruta('quote', /```json\n([\s\S]*?)```/.exec(guide)?.[1] ?? '');
     expect(status).toBe(0);
     // 19.00 − 10 % = 17.10, × 2 = 34.20, − 5.00 = 29.20; set-up 5.00; 240 g at 3.50: 37.70. Later 12 × 9.00.
-    expect(JSON.parse(stdout)).toMatchObject({ dueToday: 3770, dueLater: 10_800, reverseCharge: false, taxNumber: { valid: true } });
+    expect(JSON.parse(text)).toMatchObject({ dueToday: 3770, dueLater: 10_800, reverseCharge: false, taxNumber: { valid: true } });
   });
 
   it('lists every later charge with its date', () => {
     const price = { kind: 'instalments', regular: 10_000, count: 3, interval: { every: 1, unit: 'month' } };
     // bought on 31 January 2026 at 10:00 in Lisbon; 33.33, 33.33 and 33.34
     const plan = { ...cart, lines: [{ ...cart.lines[0], price }], now: Date.UTC(2026, 0, 31, 10) };
-    const { dueToday, payments } = JSON.parse(ruta('billing', plan).stdout) as { dueToday: number; payments: Array<{ date: string; total: number }> };
+    const { dueToday, payments } = JSON.parse(ruta('billing', plan).text) as { dueToday: number; payments: Array<{ date: string; total: number }> };
     expect([dueToday, ...payments.map((payment) => `${payment.date.slice(0, 16)} ${payment.total}`)]).toEqual([
       3333,
       '2026-02-28T10:00 3333',
@@ -54,13 +59,13 @@ describe('the command line', () => {
   });
 
   it('returns money with its tax', () => {
-    const { stdout } = ruta('refund', { lines: [{ id: 'a', total: 119, tax: 19, refunded: 0 }], refund: [{ id: 'a', amount: 60 }] });
+    const { text } = ruta('refund', { lines: [{ id: 'a', total: 119, tax: 19, refunded: 0 }], refund: [{ id: 'a', amount: 60 }] });
     // 19 × 60 ÷ 119 = 9.58
-    expect(JSON.parse(stdout)).toMatchObject({ total: 60, tax: 10, net: 50, lines: [{ left: 59, taxLeft: 9 }] });
+    expect(JSON.parse(text)).toMatchObject({ total: 60, tax: 10, net: 50, lines: [{ left: 59, taxLeft: 9 }] });
   });
 
   it('walks a funnel with the answers given, and says why it ended', () => {
-    const step = (id: string, kind: string) => ({ id: `stp_${id}`, kind, name: id, slug: id, productId: null });
+    const step = (id: string, kind: string) => ({ id: `stp_${id}`, kind, name: id, slug: id });
     const route = (from: string, outcome: string, to: string) => ({
       id: `rte_${from}0000`.slice(0, 14),
       from: `stp_${from}`,
@@ -74,7 +79,7 @@ describe('the command line', () => {
       routes: [route('arrival', 'submitted', 'payment'), route('payment', 'paid', 'goodbye')],
     };
     const walk = (answers: Record<string, string>) =>
-      JSON.parse(ruta('route', { graph, answers }).stdout) as { stops: Array<{ step: { name: string } }>; ended: string };
+      JSON.parse(ruta('route', { graph, answers }).text) as { stops: Array<{ step: { name: string } }>; ended: string };
     const whole = walk({ stp_arrival: 'submitted', stp_payment: 'paid' });
     expect(whole.stops.map((stop) => stop.step.name)).toEqual(['arrival', 'payment', 'goodbye']);
     expect(whole.ended).toBe('no answer');
@@ -91,9 +96,9 @@ describe('the command line', () => {
     ['billing', { ...cart, next: 0 }, 'next: '],
     ['dance', {}, 'Say one of: quote, billing, refund, route'],
   ])('%s with bad input ends with 2 and says where', (command, input, message) => {
-    const { status, stderr } = ruta(command, input);
+    const { status, text } = ruta(command, input);
     expect(status).toBe(2);
-    expect(stderr).toContain(message);
+    expect(text).toContain(message);
   });
 
   it('has published the columns of its files as the code reads them', () => {

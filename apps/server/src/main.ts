@@ -1,8 +1,9 @@
 import { pino } from 'pino';
-import { readConfig } from './config';
+import { readConfig } from './base/config';
 import { startServer } from './server';
 
-const log = pino({ level: process.env.RUTA_LOG ?? 'warn' });
+// To standard error, as every message of a program that serves: whoever starts it sees what went wrong.
+const log = pino({ level: process.env.RUTA_LOG ?? 'warn' }, pino.destination(2));
 try {
   const config = readConfig();
   const server = await startServer(config, log);

@@ -1,53 +1,76 @@
-import type { Server } from 'node:http';
+import http, { type Server } from 'node:http';
 import path from 'node:path';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { Api } from './base/api';
+import { makeChanges } from './base/changes';
+import { type Clock, systemClock } from './base/clock';
+import { type Config, prepareDataDir } from './base/config';
+import { openDb } from './base/db';
+import { startJobs } from './base/jobs';
+import { sendDue } from './base/outbox/outbox';
+import { type Senders, sendRow } from './base/outbox/registry';
+import { problemHandler, sendProblem } from './base/problem';
+import { openSecrets } from './base/secrets';
 import { catalogRoutes } from './catalog/routes';
-import { listProducts } from './catalog/store';
-import { type Clock, systemClock } from './clock';
+import { forgetProducts, sellingCourses } from './catalog/store';
+import { checkoutSite } from './checkout/site';
+import { funnelRoutes } from './checks/routes';
 import { codeRoutes } from './codes/routes';
-import { type Config, prepareDataDir } from './config';
-import { openSecrets } from './connections/secrets';
-import { connectQuayside } from './connections/service';
-import { connectStudyporch } from './connections/studyporch';
-import { openDb } from './db/open';
+import { contactRoutes } from './contacts/routes';
+import { deliveryRoutes } from './delivery/routes';
+import { deliverySite } from './delivery/site';
+import { connectStudyporch, enrol } from './delivery/studyporch';
 import { assetRoutes, uploadRoutes } from './files/routes';
-import { funnelRoutes } from './funnel/routes';
-import { Api } from './http/api';
-import { problemHandler, sendProblem } from './http/problem';
-import { startJobs } from './jobs';
-import { quaysideProvider } from './payments/quayside';
-import { salesRoutes } from './sales/routes';
-import type { Services } from './services';
+import { LiveFunnels, type LiveServices } from './funnel/live';
+import { funnelSite } from './funnel/site';
+import { makeMailer } from './mail/mailer';
+import { orderRoutes } from './orders/routes';
+import { pageDoor, pageRoutesOfSite } from './page/pages';
+import { pageRoutes } from './page/routes';
+import { pageSite } from './page/site';
+import { connectProvider, type Paying } from './payments/accounts';
+import { makeProviders } from './payments/providers/registry';
+import { reconcile } from './payments/reconcile';
+import { paymentRoutes } from './payments/routes';
+import { giveBack } from './payments/settle';
+import { paymentSite } from './payments/site';
+import { planRoutes } from './plans/routes';
+import { reportRoutes } from './reports/routes';
 import { shopRoutes } from './shop/routes';
-import { findShop } from './shop/store';
-import { eventRoutes } from './site/eventRoutes';
-import { PublicPages } from './site/publicPages';
-import { siteRoutes } from './site/siteRoutes';
+import { shopSite } from './shop/site';
+import { findShop, loadShop } from './shop/store';
+import { KeptPages } from './site/keptPages';
+import { renderMessage } from './site/renderMessage';
 import { makeGuard, sessions } from './team/access';
 import { teamRoutes } from './team/routes';
+import { teamSite } from './team/site';
 import { todayRoutes } from './today/routes';
-import { Recorder } from './tracking/recorder';
+import { Recorder, type Tracked } from './tracking/recorder';
+import { viewDoor } from './tracking/site';
+
+/** Everything that any area works with. */
+export type AllServices = Tracked & Paying & LiveServices & { kept: KeptPages };
 
 export interface RunningServer {
-  services: Services;
+  services: AllServices;
   stop: () => Promise<void>;
 }
 
 /** Opens the database and everything that works with it, without listening yet. */
-export function openServices(config: Config, log: Logger, clock: Clock = systemClock): Services & { close: () => void } {
+export function openServices(config: Config, log: Logger, clock: Clock = systemClock): AllServices & { close: () => void } {
   prepareDataDir(config.dataDir);
   const { db, close } = openDb(path.join(config.dataDir, 'shop.sqlite'), config.assets.migrations);
+  const base = { config, db, clock, secrets: openSecrets(config.dataDir), log, changes: makeChanges() };
   const recorder = new Recorder(db, log);
+  base.changes.onChange(() => forgetProducts(db));
   return {
-    config,
-    db,
-    clock,
-    secrets: openSecrets(config.dataDir),
-    log,
+    ...base,
     recorder,
-    publicPages: new PublicPages(db),
+    live: new LiveFunnels(base),
+    kept: new KeptPages(base),
+    providers: makeProviders({ standinsUrl: config.standinsUrl, timeoutMs: config.providerTimeoutMs }),
     close: () => {
       recorder.flush();
       close();
@@ -58,27 +81,36 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
 /** Starts the studio, the public site and the jobs. @throws Error if a port is taken */
 export async function startServer(config: Config, log: Logger, clock: Clock = systemClock): Promise<RunningServer> {
   const services = openServices(config, log, clock);
-  const provider = quaysideProvider(services);
   const servers: Server[] = [];
   try {
-    servers.push(await listen(studioApp(services), config.port, 'RUTA_PORT'));
-    servers.push(await listen(siteApp(services, provider), config.sitePort, 'RUTA_SITE_PORT'));
+    servers.push(await listen(http.createServer(studioApp(services)), config.port, 'RUTA_PORT'));
+    servers.push(await listen(siteServer(services), config.sitePort, 'RUTA_SITE_PORT'));
   } catch (error) {
     for (const server of servers) server.close();
     services.close();
     throw error;
   }
   if (findShop(services.db)) {
-    await connectQuayside(services).catch((error: Error) => log.warn({ reason: error.message }, 'card processor not connected'));
-    if (listProducts(services.db).some((product) => product.delivery.course)) {
+    await connectProvider(services, 'quayside').catch((error: Error) => log.warn({ reason: error.message }, 'card processor not connected'));
+    if (sellingCourses(services.db)) {
       await connectStudyporch(services).catch((error: Error) => log.warn({ reason: error.message }, 'course host not connected'));
     }
   }
-  const stopJobs = startJobs(services, provider);
+  const mailer = makeMailer(config);
+  const senders: Senders = {
+    mail: (mail, rowId) => mailer.send(mail, rowId),
+    'void-charge': ({ chargeId }) => giveBack(services, chargeId),
+    course: (enrolment) => enrol(services, enrolment),
+  };
+  const stopJobs = startJobs(services, [
+    { name: 'reconcile', run: (atStart) => reconcile(services, atStart), wakes: ['outbox'] },
+    { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row)) },
+  ]);
   return {
     services,
     stop: async () => {
       await stopJobs();
+      mailer.close();
       await Promise.all(
         servers.map((server) => {
           const closed = new Promise((resolve) => server.close(resolve));
@@ -94,7 +126,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
 }
 
 /** The studio's origin: its API, and the built interface for every other address. */
-export function studioApp(services: Services): Express {
+export function studioApp(services: AllServices): Express {
   const { config } = services;
   const app = express().disable('x-powered-by');
   app.use(
@@ -121,19 +153,32 @@ export function studioApp(services: Services): Express {
   const guard = makeGuard(services);
   const api = new Api(router, guard);
   router.get('/health', (_request, response) => {
-    response.json({ status: 'ok', shop: services.publicPages.shop() ? 'ready' : 'new' });
+    response.json({ status: 'ok', shop: findShop(services.db) ? 'ready' : 'new' });
   });
   router.use(sessions(services));
   router.use('/uploads', uploadRoutes(services, guard));
-  // A file with thousands of products is larger than anything else that is sent.
+  // A file with thousands of products is larger than anything else that is sent, so that only people of the shop may send one.
+  router.use(['/products/import', '/codes/import'], (request, _response, next) => {
+    guard(request);
+    next();
+  });
   router.use(['/products/import', '/codes/import'], express.json({ limit: '25mb' }));
   router.use(express.json({ limit: '2mb' }));
-  teamRoutes(api, router, services);
+  teamRoutes(api, router, services, async () => {
+    // Connecting can be done later under Connections; a shop without a processor is still a shop.
+    await connectProvider(services, 'quayside').catch((error: Error) => services.log.warn({ reason: error.message }, 'card processor not connected at set-up'));
+  });
   shopRoutes(api, services);
   catalogRoutes(api, services);
   codeRoutes(api, services);
+  reportRoutes(api, services);
   funnelRoutes(api, services);
-  salesRoutes(api, services);
+  pageRoutes(api, services);
+  orderRoutes(api, services);
+  deliveryRoutes(api, services);
+  planRoutes(api, services);
+  contactRoutes(api, services);
+  paymentRoutes(api, services);
   todayRoutes(api, services);
   router.get('/openapi.json', (_request, response) => {
     response.json(api.openApi());
@@ -142,47 +187,81 @@ export function studioApp(services: Services): Express {
   app.use('/api', router);
   app.use(assetRoutes(services));
   app.use(express.static(config.assets.studio, { index: false, maxAge: '1y', immutable: true }));
-  app.get('/*path', (_request, response) => {
-    response.set('cache-control', 'no-cache').sendFile(path.join(config.assets.studio, 'index.html'));
-  });
-  app.get('/', (_request, response) => {
+  app.get(['/', '/*path'], (_request, response) => {
     response.set('cache-control', 'no-cache').sendFile(path.join(config.assets.studio, 'index.html'));
   });
   app.use(problemHandler(services.log));
   return app;
 }
 
-/** The public site's origin: pages, checkout and files for visitors. */
-export function siteApp(services: Services, provider: ReturnType<typeof quaysideProvider>): Express {
-  const { config } = services;
-  const app = express().disable('x-powered-by').disable('etag');
-  app.use(eventRoutes(services));
-  const frames = config.standinsUrl ? [config.standinsUrl] : [];
-  const policy = [
+/** What public pages may load, from where. */
+function sitePolicy({ standinsUrl }: Config): string {
+  const frames = ["'self'", ...(standinsUrl ? [standinsUrl] : [])].join(' ');
+  return [
     "default-src 'self'",
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data:",
-    `frame-src ${["'self'", ...frames].join(' ')}`,
-    `form-action ${["'self'", ...frames].join(' ')}`,
+    `frame-src ${frames}`,
+    `form-action ${frames}`,
     "base-uri 'none'",
     "object-src 'none'",
     "frame-ancestors 'self'",
   ].join('; ');
+}
+
+/** The public site's origin: what is asked for most is answered at the door, everything else by the framework. */
+export function siteServer(services: AllServices): Server {
+  const policy = sitePolicy(services.config);
+  const doors = [viewDoor(services), pageDoor(services, policy)];
+  const app = siteApp(services, policy);
+  return http.createServer((request, response) => {
+    try {
+      if (doors.some((door) => door(request, response))) return;
+    } catch (error) {
+      services.log.error({ err: error, path: request.url }, 'request failed at the door');
+      if (!response.headersSent) response.writeHead(500, { 'content-type': 'text/plain' });
+      response.end('Something went wrong on our side. Try again in a minute.');
+      return;
+    }
+    app(request, response);
+  });
+}
+
+/** Pages, checkout and files for visitors. */
+function siteApp(services: AllServices, policy: string): Express {
+  const { config, db } = services;
+  const app = express().disable('x-powered-by').disable('etag');
   app.use((_request, response, next) => {
     response.set({ 'content-security-policy': policy, 'x-content-type-options': 'nosniff', 'referrer-policy': 'strict-origin-when-cross-origin' });
     next();
   });
-  app.use(siteRoutes(services, provider));
+  app.use(shopSite(services), assetRoutes(services));
+  const yearMs = 365 * 24 * 60 * 60 * 1000;
+  app.use('/assets/scripts', express.static(config.assets.scripts, { maxAge: yearMs, immutable: true, index: false }));
+  app.use((_request, response, next) => {
+    if (findShop(db)) return next();
+    return response.status(503).type('text/plain').send(`This shop is not set up yet. Open ${config.studioUrl} to begin.`);
+  });
+  app.use(funnelSite(services), teamSite(services), deliverySite(services), pageSite(services), paymentSite(services), checkoutSite(services));
+  app.get('/', (_request, response) => {
+    response.type('html').send(renderMessage(services, loadShop(db).settings.name, 'Follow the link that brought you here, or write to us.'));
+  });
+  app.use(pageRoutesOfSite(services));
+  app.use((_request, response) => {
+    response
+      .status(404)
+      .type('html')
+      .send(renderMessage(services, 'This page is not here', 'The address may have been mistyped, or the page has moved.'));
+  });
   app.use(problemHandler(services.log));
   return app;
 }
 
-function listen(app: Express, port: number, setting: string): Promise<Server> {
+function listen(server: Server, port: number, setting: string): Promise<Server> {
   return new Promise((resolve, reject) => {
-    const server = app.listen(port, '127.0.0.1', (error?: Error) => {
-      if (!error) return resolve(server);
-      const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
-      return reject(taken ? new Error(`Port ${port} is taken. Stop what uses it, or set ${setting} to a free port.`) : error);
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      reject(error.code === 'EADDRINUSE' ? new Error(`Port ${port} is taken. Stop what uses it, or set ${setting} to a free port.`) : error);
     });
+    server.listen(port, '127.0.0.1', () => resolve(server));
   });
 }

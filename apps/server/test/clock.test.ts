@@ -1,18 +1,22 @@
-import type { EventKind } from '@ruta/core';
-import { cartLine, quoteCart } from '@ruta/core';
+import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import type { EventKind } from '@ruta/core/tracking';
 import type { Request, Response } from 'express';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { createProduct, setArchived, updateProduct } from '../src/catalog/service';
 import { loadProduct } from '../src/catalog/store';
-import { createFunnel, publish, publishProblems, savePage, unpublishedChanges } from '../src/funnel/service';
+import { problemsOf, publish } from '../src/checks/funnelChecks';
+import { checkDownloadLink, downloadLink } from '../src/delivery/links';
+import { orderByToken } from '../src/delivery/orderView';
+import { unpublishedChanges } from '../src/funnel/service';
 import { loadFunnel } from '../src/funnel/store';
-import { keepOpenOrder, markPaid } from '../src/sales/fulfil';
-import { loadOrder } from '../src/sales/store';
+import { loadOrder } from '../src/orders/store';
+import { openOrder } from '../src/orders/write';
+import { savePage } from '../src/page/save';
+import { markPaid } from '../src/payments/fulfil';
+import { funnelFigures } from '../src/reports/funnelFigures';
 import { loadShop } from '../src/shop/store';
-import { checkDownloadLink, downloadLink } from '../src/site/links';
-import { orderByToken } from '../src/site/orderView';
-import { handleTeamLink, isTeam, teamLink } from '../src/site/teamMark';
-import { funnelFigures } from '../src/tracking/report';
+import { handleTeamLink, isTeam, teamLink } from '../src/team/mark';
+import { createFunnel } from '../src/templates/createFunnel';
 import { makeEvent, visitorOf } from '../src/tracking/visitor';
 import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
@@ -33,9 +37,8 @@ afterEach(() => services.end());
 const step = (kind: string) => loadFunnel(services.db, funnelId).graph.steps.find((candidate) => candidate.kind === kind)?.id ?? '';
 const request = (visitor: string, cookies = '') =>
   ({
-    headers: { cookie: `ruta_visitor=${visitor}${cookies}` },
+    headers: { cookie: `ruta_visitor=${visitor}${cookies}`, 'user-agent': 'Mozilla/5.0 (iPhone) Mobile' },
     query: {},
-    get: (name: string) => (name === 'user-agent' ? 'Mozilla/5.0 (iPhone) Mobile' : undefined),
   }) as unknown as Request;
 
 /** Somebody does something at a stop, now. */
@@ -49,8 +52,8 @@ function happens(kind: EventKind, visitorId: string, stepId: string, query: Reco
 
 function sells(visitorId: string | null, email: string, cart: string) {
   const line = cartLine('main', 'main', loadProduct(services.db, productId));
-  const quote = quoteCart(loadShop(services.db), { lines: [line], buyer: { country: 'PT' } }, services.moment.at);
-  const order = keepOpenOrder(services.db, services, {
+  const quote = storedQuote(quoteCart(loadShop(services.db), { lines: [line], buyer: { country: 'PT' } }, services.moment.at));
+  const { order, payment } = openOrder(services.db, services, {
     funnelId,
     stepId: step('checkout'),
     cartId: cart,
@@ -61,7 +64,7 @@ function sells(visitorId: string | null, email: string, cart: string) {
     buyer: { email, firstName: 'Ilse', lastName: '', country: 'PT' },
     campaign: null,
   });
-  markPaid(services.db, services, order, null);
+  markPaid(services.db, services, order, payment);
   return loadOrder(services.db, order.id);
 }
 
@@ -165,16 +168,16 @@ describe('publishing', () => {
   });
 
   it('stops what cannot be sold, and warns of what is likely forgotten', () => {
-    const problems = () => publishProblems(services, loadFunnel(services.db, funnelId)).map(({ message, severity }) => `${severity}: ${message}`);
+    const problems = () => problemsOf(services, loadFunnel(services.db, funnelId)).map(({ message, severity }) => `${severity}: ${message}`);
     // No processor is connected in this shop.
     expect(problems()).toEqual([expect.stringContaining('warning: No card processor is connected')]);
     const price = { kind: 'one-time' as const, regular: 100 };
     updateProduct(services, productId, selling('First Light', price));
     expect(problems()).toEqual(expect.arrayContaining([expect.stringContaining('has nothing to deliver')]));
     updateProduct(services, productId, selling('First Light', price, { kind: 'physical' }));
-    expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^stop: .+no shipping rates/)]));
+    expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^blocking: .+no shipping rates/)]));
     setArchived(services, productId, true);
-    expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^stop: .+archived/)]));
+    expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^blocking: .+archived/)]));
     expect(() => publish(services, funnelId, null)).toThrow('cannot go live yet');
   });
 });

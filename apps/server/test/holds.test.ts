@@ -1,7 +1,7 @@
-import { CodeSchema } from '@ruta/core';
+import { CodeSchema } from '@ruta/core/codes';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { leftOf } from '../src/catalog/availability';
-import { HOLD_MS, holdFor, type Wish } from '../src/sales/holds';
+import { HOLD_MS, holdFor, type Wish } from '../src/checkout/holds';
 import { type TestServices, testServices } from './support/services';
 
 let services: TestServices;

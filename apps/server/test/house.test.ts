@@ -4,10 +4,10 @@ import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { prepareDataDir, readConfig } from '../src/config';
-import { openSecrets } from '../src/connections/secrets';
-import { formatBytes } from '../src/site/orderView';
-import { startOfDay } from '../src/today/day';
+import { prepareDataDir, readConfig } from '../src/base/config';
+import { startOfDay } from '../src/base/day';
+import { openSecrets } from '../src/base/secrets';
+import { formatBytes } from '../src/delivery/formatBytes';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'ruta-house-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));

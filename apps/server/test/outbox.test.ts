@@ -1,7 +1,9 @@
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { enqueue, sendAgain, sendDue } from '../src/outbox/outbox';
-import { outbox } from '../src/outbox/tables';
+import { type Mail, mail } from '../src/base/outbox/kinds/mail';
+import { enqueue, sendAgain, sendDue } from '../src/base/outbox/outbox';
+import { outboxWords } from '../src/base/outbox/registry';
+import { outbox } from '../src/base/outbox/tables';
 import { type TestServices, testServices } from './support/services';
 
 let services: TestServices;
@@ -10,25 +12,26 @@ beforeEach(() => {
 });
 afterEach(() => services.end());
 
-const entry = { kind: 'mail' as const, payload: { to: 'ilse@moonmail.test' }, idempotencyKey: 'receipt 1' };
+const letter: Mail = { from: 'shop@perigeelane.test', to: 'ilse@moonmail.test', subject: 'Hello', html: '<p>Hello</p>', text: 'Hello' };
+const entry = { payload: letter, idempotencyKey: 'receipt 1' };
 const row = () => services.db.select().from(outbox).where(eq(outbox.idempotencyKey, 'receipt 1')).get();
 const failing = () => Promise.reject(new Error('the mail server is away'));
 
 describe('the outbox', () => {
   it('queues the same thing once, and sends it once it is due', async () => {
-    enqueue(services.db, services, entry);
-    enqueue(services.db, services, { ...entry, payload: { to: 'other@moonmail.test' } });
+    enqueue(services.db, services, mail, entry);
+    enqueue(services.db, services, mail, { ...entry, payload: { ...letter, to: 'other@moonmail.test' } });
     const sent: unknown[] = [];
     await sendDue(services, async ({ payload }) => void sent.push(payload));
     await sendDue(services, async ({ payload }) => void sent.push(payload));
-    expect(sent).toEqual([{ to: 'ilse@moonmail.test' }]);
+    expect(sent).toEqual([letter]);
     expect(row()?.sentAt).toBe(services.moment.at);
   });
 
   it('is part of the transaction of its cause: what is undone is never sent', async () => {
     expect(() =>
       services.db.transaction((tx) => {
-        enqueue(tx, services, entry);
+        enqueue(tx, services, mail, entry);
         throw new Error('the order could not be written');
       }),
     ).toThrow('could not be written');
@@ -36,7 +39,7 @@ describe('the outbox', () => {
   });
 
   it('waits longer after every failure, gives up visibly after eight, and can be sent again by hand', async () => {
-    enqueue(services.db, services, entry);
+    enqueue(services.db, services, mail, entry);
     const waits: number[] = [];
     for (let tries = 1; tries <= 8; tries++) {
       await sendDue(services, failing);
@@ -63,13 +66,20 @@ describe('the outbox', () => {
   });
 
   it('goes on with the next when one fails', async () => {
-    enqueue(services.db, services, entry);
-    enqueue(services.db, services, { ...entry, idempotencyKey: 'receipt 2' });
+    enqueue(services.db, services, mail, entry);
+    enqueue(services.db, services, mail, { ...entry, idempotencyKey: 'receipt 2' });
     const sent: string[] = [];
     await sendDue(services, async ({ idempotencyKey }) => {
       if (idempotencyKey === 'receipt 1') throw new Error('refused');
       sent.push(idempotencyKey);
     });
     expect(sent).toEqual(['receipt 2']);
+  });
+
+  it('says of each kind what it is, and nothing of what is only housekeeping or of a kind that is gone', () => {
+    expect(outboxWords('mail', letter)).toEqual({ to: letter.to, subject: 'Hello' });
+    expect(outboxWords('course', { courseId: 'sky', email: letter.to, firstName: '' })).toMatchObject({ to: letter.to });
+    expect(outboxWords('void-charge', { chargeId: 'chg_1' })).toBeNull();
+    expect(outboxWords('telegram', {})).toBeNull();
   });
 });

@@ -1,5 +1,7 @@
 import { randomBytes } from 'node:crypto';
-import { type IdKind, makeId, namedEdition, type Price } from '@ruta/core';
+import { namedEdition, type Price } from '@ruta/core/catalog';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Buyer, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
@@ -24,10 +26,12 @@ async function at(funnel: Funnel, query = ''): Promise<{ buyer: Buyer; html: str
   const buyer = new Buyer(ruta.site);
   return { buyer, html: await buyer.openCheckout(`/${funnel.slug}/checkout${query}`) };
 }
-/** The order by the address it was bought with, as the studio shows it. */
+/** The order by the address it was bought with, as the studio shows it: with its first payment and what was delivered. */
 async function orderOf(email: string) {
-  const row = (await seller.read('/orders')).find((order: { email: string }) => order.email === email);
-  return row && seller.read(`/orders/${row.id}`);
+  const row = (await seller.rows('/orders')).find((order: { email: string }) => order.email === email);
+  if (!row) return undefined;
+  const order = await seller.read(`/orders/${row.id}`);
+  return { ...order, ...order.payments[0], ...(await seller.read(`/orders/${row.id}/delivery`)), id: row.id };
 }
 
 describe('prices', () => {
@@ -39,7 +43,8 @@ describe('prices', () => {
     expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'rate@moonmail.test' })).status).toBe(200);
     const order = await orderOf('rate@moonmail.test');
     expect(order.charges).toMatchObject([{ amount: 3333, state: 'captured' }]);
-    expect(order.quote.later.map((payment: { total: number }) => payment.total)).toEqual([3333, 3334]);
+    const { payments, endless } = await seller.read(`/orders/${order.id}/upcoming`);
+    expect([payments.map((payment: { total: number }) => payment.total), endless]).toEqual([[3333, 3334], false]);
   });
 
   it('with a free trial keep the card and charge nothing, but only a card that its bank lets be kept', async () => {
@@ -112,7 +117,7 @@ describe('discount codes', () => {
     const none = await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { code: 'nonsense' });
     expect(none).toMatchObject({ status: 422, body: { errors: { code: expect.stringContaining('not known') } } });
     expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { code: 'TWENTY', shown: '4000', email: 'link@moonmail.test' })).status).toBe(200);
-    expect((await seller.read('/codes')).find((row: { terms: { code: string } }) => row.terms.code === 'TWENTY')).toMatchObject({ uses: 1, paid: 4000 });
+    expect((await seller.rows('/codes')).find((row: { terms: { code: string } }) => row.terms.code === 'TWENTY')).toMatchObject({ uses: 1, paid: 4000 });
   });
 
   it('are used once when two buyers take the last one at once', async () => {
@@ -123,7 +128,7 @@ describe('discount codes', () => {
     const answers = await Promise.all([pay(a.buyer, 'a@moonmail.test'), pay(b.buyer, 'b@moonmail.test')]);
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
     expect(answers.find((answer) => answer.status !== 200)?.body.errors).toMatchObject({ code: expect.stringContaining('used up') });
-    expect((await seller.read('/orders')).filter((order: { email: string }) => ['a@moonmail.test', 'b@moonmail.test'].includes(order.email))).toHaveLength(1);
+    expect((await seller.rows('/orders')).filter((order: { email: string }) => ['a@moonmail.test', 'b@moonmail.test'].includes(order.email))).toHaveLength(1);
     const third = await at(funnel);
     expect(await pay(third.buyer, 'c@moonmail.test')).toMatchObject({ status: 422, body: { errors: { code: 'This code has been used up.' } } });
   });
@@ -133,6 +138,32 @@ describe('discount codes', () => {
     expect((await seller.send('/codes', { code: 'once', scope: { kind: 'order' }, discount: { kind: 'percent', percent: 5 } })).status).toBe(409);
     const wrong = await seller.send('/codes', { code: 'MUCH', scope: { kind: 'order' }, discount: { kind: 'percent', percent: 120 } });
     expect(((await wrong.json()) as { errors: unknown }).errors).toEqual([{ path: 'discount.percent', message: expect.stringContaining('at most 100') }]);
+  });
+});
+
+describe('a cart', () => {
+  it('is kept once there is an address, and its link brings it back to anybody who has it', async () => {
+    const funnel = await sell({ kind: 'one-time', regular: 5000 });
+    const { buyer } = await at(funnel);
+    const kept = await buyer.json(`/pay/${funnel.checkout}/contact`, buyer.order({ email: 'left@moonmail.test', firstName: 'Ilse', code: 'NEVER' }));
+    expect(kept.status).toBe(200);
+    const db = new Database(`${ruta.data}/shop.sqlite`, { readonly: true });
+    const row = db.prepare(`SELECT token, lines, buyer, code FROM carts WHERE json_extract(buyer, '$.email') = 'left@moonmail.test'`).get() as Record<
+      string,
+      string
+    >;
+    db.close();
+    expect(JSON.parse(row.lines ?? '')).toMatchObject([{ role: 'main', productId: funnel.productId, quantity: 1 }]);
+    expect(row).toMatchObject({ code: 'NEVER', token: expect.stringMatching(/^.{24,}$/) });
+    // On another device, from a mail.
+    const elsewhere = new Buyer(ruta.site);
+    const led = (await elsewhere.get(`/cart/${row.token}`)).headers.get('location') ?? '';
+    expect(led).toBe(`/${funnel.slug}/checkout?cart=${row.token}`);
+    const html = await elsewhere.openCheckout(led);
+    expect(html).toContain('value="left@moonmail.test"');
+    expect(html).toContain('value="Ilse"');
+    expect((await elsewhere.get(`/cart/${'x'.repeat(24)}`)).status).toBe(404);
+    expect((await elsewhere.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'left@moonmail.test' })).status).toBe(200);
   });
 });
 
@@ -290,7 +321,7 @@ describe('delivery', () => {
     await seller.make('/shop/shipping-table', { shippingTable: [{ name: 'Near', countries: ['NL'], rate: { kind: 'flat', amount: 500 } }] }, 'PUT');
     const funnel = await sell({ kind: 'one-time', regular: 2400 }, { kind: 'physical' });
     const { buyer, html } = await at(funnel);
-    expect(html).toContain('Post to Netherlands');
+    expect(html).toContain('Shipping to Netherlands');
     expect(await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good)).toMatchObject({
       status: 422,
       body: { errors: { street: expect.any(String), city: expect.any(String), lastName: expect.any(String) } },
@@ -338,7 +369,7 @@ describe('files in and out', () => {
 
   it('are looked at first, and brought in whole or not at all', async () => {
     const good = 'name,price_kind,regular\nNew one,one-time,5\nNew two,one-time,6\n';
-    const names = async () => (await seller.read('/products')).map((product: { name: string }) => product.name);
+    const names = async () => (await seller.rows('/products')).map((product: { name: string }) => product.name);
     expect(await imported(good, false)).toMatchObject({ added: 2, applied: false });
     expect(await names()).not.toContain('New one');
     const bad = await imported(`${good}New three,one-time,"1.234,50"\n`, true);
@@ -349,12 +380,12 @@ describe('files in and out', () => {
   });
 
   it('change many products at once, or none', async () => {
-    const ids = (await seller.read('/products')).slice(0, 2).map((product: { id: string }) => product.id);
+    const ids = (await seller.rows('/products')).slice(0, 2).map((product: { id: string }) => product.id);
     expect(await seller.make('/products/bulk', { ids, change: { addTags: ['spring'], status: 'test' } })).toEqual({ changed: 2 });
-    const [first] = await seller.read('/products');
+    const [first] = await seller.rows('/products');
     expect(first).toMatchObject({ status: 'test', tags: ['spring'] });
     expect((await seller.send('/products/bulk', { ids: [...ids, 'prd_000000000'], change: { status: 'off' } })).status).toBe(409);
-    expect((await seller.read('/products'))[0].status).toBe('test');
+    expect((await seller.rows('/products'))[0].status).toBe('test');
     const copy = await seller.make(`/products/${ids[0]}/duplicate`, {});
     expect(copy).toMatchObject({ status: 'off', label: 'New one (copy)', tags: ['spring'] });
   });

@@ -1,16 +1,19 @@
-import { cartLine, type Product, quoteCart } from '@ruta/core';
+import type { Product } from '@ruta/core/catalog';
+import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { outbox } from '../src/base/outbox/tables';
 import { createProduct } from '../src/catalog/service';
-import { createFunnel } from '../src/funnel/service';
 import { loadFunnel } from '../src/funnel/store';
-import { outbox } from '../src/outbox/tables';
+import { chargesOfOrder, linesOf, loadOrder, paymentsOf } from '../src/orders/store';
+import { charges, orders } from '../src/orders/tables';
+import type { NewOrder } from '../src/orders/write';
+import { outcomeOf, payCart } from '../src/payments/pay';
 import type { ChargeAnswer, ChargeRequest, KeepAnswer, PaymentProvider } from '../src/payments/provider';
-import type { NewOrder } from '../src/sales/fulfil';
-import { outcomeOf, payCart, settle } from '../src/sales/pay';
-import { reconcile } from '../src/sales/reconcile';
-import { chargesOf, linesOf, loadOrder } from '../src/sales/store';
-import { charges, orders } from '../src/sales/tables';
+import { reconcile } from '../src/payments/reconcile';
+import { settle } from '../src/payments/settle';
+import { accounts } from '../src/payments/tables';
 import { loadShop } from '../src/shop/store';
+import { createFunnel } from '../src/templates/createFunnel';
 import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
 
@@ -22,8 +25,11 @@ let answer: ChargeAnswer;
 let found: ChargeAnswer;
 
 const provider: PaymentProvider = {
+  provider: 'quayside',
+  name: 'Quayside',
+  method: 'card',
   keepMethod: async () => kept,
-  charge: async (_mode, request) => {
+  charge: async (_account, request) => {
     asked.push(request);
     return answer;
   },
@@ -31,15 +37,40 @@ const provider: PaymentProvider = {
   cancel: async () => false,
   void: async () => true,
   readWebhook: () => null,
+  cardFields: () => null,
+  openAccounts: async () => [],
+  isReachable: async () => true,
 };
 const kept: KeepAnswer = { state: 'kept', method: 'qs_pm_1', last4: '0019' };
 const captured: ChargeAnswer = { state: 'captured', providerChargeId: 'qs_1', last4: '0019' };
 const quoteOf = (product: Product) =>
-  quoteCart(loadShop(services.db), { lines: [cartLine('main', 'main', product)], buyer: { country: 'PT' } }, services.moment.at);
-const pay = () => payCart(services, provider, cart, 'tok_1', () => 'http://127.0.0.1/return');
+  storedQuote(quoteCart(loadShop(services.db), { lines: [cartLine('main', 'main', product)], buyer: { country: 'PT' } }, services.moment.at));
+const pay = () => payCart(services, cart, 'tok_1', () => 'http://127.0.0.1/return');
+const firstPayment = (orderId: string) => paymentsOf(services.db, orderId)[0]?.id ?? '';
+
+/** An account of the provider above. */
+const account = (id: string, changes: Partial<typeof accounts.$inferInsert> = {}) =>
+  services.db
+    .insert(accounts)
+    .values({
+      id,
+      provider: 'quayside',
+      mode: 'live',
+      reference: id,
+      publicKey: 'pk',
+      secrets: services.secrets.encrypt(JSON.stringify({ secretKey: 'sk', webhookSecret: 'whsec' })),
+      weight: 1,
+      cap: null,
+      createdAt: 1,
+      closedAt: null,
+      ...changes,
+    })
+    .run();
 
 beforeEach(() => {
   services = testServices();
+  services.providers = { quayside: provider };
+  account('acc_1');
   asked = [];
   answer = captured;
   found = { state: 'unknown-charge' };
@@ -65,17 +96,19 @@ describe('each captured charge belongs to exactly one paid line', () => {
     const outcome = await pay();
     expect(outcome.state).toBe('paid');
     expect(asked).toHaveLength(1);
-    expect(asked[0]).toMatchObject({ amount: 13_800, currency: 'EUR', idempotencyKey: `${outcome.order.id}-1` });
-    expect(linesOf(services.db, outcome.order.id)).toMatchObject([{ total: 13_800, tax: 2580, chargeId: chargesOf(services.db, outcome.order.id)[0]?.id }]);
+    expect(asked[0]).toMatchObject({ amount: 13_800, currency: 'EUR', idempotencyKey: `${firstPayment(outcome.order.id)}-1` });
+    const [charge] = chargesOfOrder(services.db, outcome.order.id);
+    expect(charge).toMatchObject({ state: 'captured', accountId: 'acc_1', paymentId: firstPayment(outcome.order.id) });
+    expect(linesOf(services.db, outcome.order.id)).toMatchObject([{ role: 'main', total: 13_800, tax: 2580, refunded: 0, paymentId: charge?.paymentId }]);
   });
 
   it('when the same news comes many times', async () => {
     const { order } = await pay();
-    const [charge] = chargesOf(services.db, order.id);
+    const [charge] = chargesOfOrder(services.db, order.id);
     for (let i = 0; i < 3; i++) settle(services, charge?.id ?? '', captured);
     settle(services, charge?.id ?? '', { state: 'declined', providerChargeId: 'qs_1', last4: null, reason: 'no-funds' });
     expect(linesOf(services.db, order.id)).toHaveLength(1);
-    expect(chargesOf(services.db, order.id)).toMatchObject([{ state: 'captured' }]);
+    expect(chargesOfOrder(services.db, order.id)).toMatchObject([{ state: 'captured' }]);
     expect(
       services.db
         .select()
@@ -88,7 +121,7 @@ describe('each captured charge belongs to exactly one paid line', () => {
 
   it('when a second charge of the same order turns out captured: it is given back', async () => {
     const { order } = await pay();
-    const [first] = chargesOf(services.db, order.id);
+    const [first] = chargesOfOrder(services.db, order.id);
     if (!first) throw new Error('nothing was charged');
     services.db
       .insert(charges)
@@ -112,28 +145,66 @@ describe('each captured charge belongs to exactly one paid line', () => {
     expect(asked).toHaveLength(1);
     expect(linesOf(services.db, order.id)).toHaveLength(0);
     found = captured;
-    await reconcile(services, provider);
+    await reconcile(services);
     expect(outcomeOf(services.db, order.id).state).toBe('paid');
   });
 
   it('when the charge never arrived: it is given up only once it cannot be on its way any more', async () => {
     answer = { state: 'no-answer' };
     const { order } = await pay();
-    await reconcile(services, provider);
+    await reconcile(services);
     expect(outcomeOf(services.db, order.id).state).toBe('waiting');
     services.moment.at += 61_000;
-    await reconcile(services, provider);
+    await reconcile(services);
     expect(outcomeOf(services.db, order.id)).toMatchObject({ state: 'declined', reason: 'never-arrived' });
     answer = captured;
     expect((await pay()).state).toBe('paid');
-    expect(asked.map((request) => request.idempotencyKey)).toEqual([`${order.id}-1`, `${order.id}-2`]);
+    expect(asked.map((request) => request.idempotencyKey)).toEqual([`${firstPayment(order.id)}-1`, `${firstPayment(order.id)}-2`]);
   });
 
   it('after a restart at once, since nothing can be on its way then', async () => {
     answer = { state: 'no-answer' };
     const { order } = await pay();
-    await reconcile(services, provider, true);
+    await reconcile(services, true);
     expect(outcomeOf(services.db, order.id).state).toBe('declined');
+  });
+});
+
+describe('accounts', () => {
+  const usedBy = (orderId: string) => chargesOfOrder(services.db, orderId).map((charge) => charge.accountId);
+
+  it('that are full or take nothing are passed over, and a payment that is tried again stays where it was', async () => {
+    account('acc_2', { weight: 5, createdAt: 2, cap: 20_000 });
+    account('acc_3', { weight: 0, createdAt: 3 });
+    account('acc_4', { mode: 'test', createdAt: 4 });
+    const used = new Map<string | null, number>();
+    for (let number = 0; number < 12; number++) {
+      cart = { ...cart, cartId: `crt_many${String(number).padStart(6, '0')}` };
+      answer = { state: 'declined', providerChargeId: `qs_${number}`, last4: null, reason: 'no-funds' };
+      await pay();
+      answer = { ...captured, providerChargeId: `qs_ok_${number}` };
+      const { order } = await pay();
+      const accountIds = usedBy(order.id);
+      expect(accountIds).toHaveLength(2);
+      expect(new Set(accountIds).size).toBe(1);
+      used.set(accountIds[1] ?? null, (used.get(accountIds[1] ?? null) ?? 0) + 1);
+    }
+    // 138.00 fits into 200.00 once only; everything else is taken by the account without a limit.
+    expect([...used]).toEqual(
+      expect.arrayContaining([
+        ['acc_2', 1],
+        ['acc_1', 11],
+      ]),
+    );
+    expect(used.size).toBe(2);
+  });
+
+  it('of whom none can take it refuse in words, and write no charge', async () => {
+    services.db.update(accounts).set({ closedAt: 1 }).run();
+    const { state, order } = await pay();
+    expect(state).toBe('declined');
+    expect(usedBy(order.id)).toEqual([]);
+    expect(asked).toEqual([]);
   });
 });
 
@@ -158,6 +229,6 @@ describe('orders', () => {
     expect(order.number).toBeNull();
     expect(asked).toHaveLength(0);
     const queued = services.db.select().from(outbox).all();
-    expect(queued.map((row) => row.payload.subject)).toEqual(['Your download: Gift']);
+    expect(queued.map((row) => (row.payload as { subject: string }).subject)).toEqual(['Your download: Gift']);
   });
 });

@@ -14,6 +14,18 @@ afterAll(() => ruta.stop());
 
 const text = async (path: string) => (await fetch(ruta.site + path)).text();
 
+/** Publishes the entry page with its first button doing something. @returns the button's id */
+async function publishedButton(action: object): Promise<string> {
+  const { page, revision } = await seller.read(`/steps/${funnel.entry}/page`);
+  type Element = { id: string; type: string; action?: object };
+  const elements = page.sections.flatMap((section: { columns: Array<{ elements: Element[] }> }) => section.columns.flatMap((column) => column.elements));
+  const button = elements.find((element: Element) => element.type === 'button');
+  button.action = action;
+  await seller.make(`/steps/${funnel.entry}/page`, { revision, page }, 'PUT');
+  await seller.make(`/funnels/${funnel.id}/publish`, {});
+  return button.id;
+}
+
 describe('the public site', () => {
   it('describes what is sold to machines, and says which address is the page’s own', async () => {
     const page = await text(`/${funnel.slug}`);
@@ -67,9 +79,15 @@ describe('the public site', () => {
     const visitor = new Buyer(ruta.site);
     await visitor.visit(`/${funnel.slug}`);
     expect((await visitor.get(`/go/${funnel.entry}`)).headers.get('location')).toBe(`/${funnel.slug}/checkout`);
-    expect((await visitor.get(`/go/${funnel.entry}?to=${funnel.thankYou}`)).headers.get('location')).toBe(`/${funnel.slug}/thank-you`);
+    // What a button does is read from the published page, never from the address.
+    expect((await visitor.get(`/go/${funnel.entry}?to=${funnel.thankYou}`)).headers.get('location')).toBe(`/${funnel.slug}/checkout`);
+    const button = await publishedButton({ kind: 'step', stepId: funnel.thankYou });
+    expect((await visitor.get(`/go/${funnel.entry}?by=${button}`)).headers.get('location')).toBe(`/${funnel.slug}/thank-you`);
+    expect((await visitor.get(`/go/${funnel.checkout}?by=${button}`)).status).toBe(404);
+    await publishedButton({ kind: 'address', url: 'https://perigeelane.test/book' });
+    expect((await visitor.get(`/go/${funnel.entry}?by=${button}`)).headers.get('location')).toBe('https://perigeelane.test/book');
     const other = await seller.sellingFunnel();
-    expect((await visitor.get(`/go/${funnel.entry}?to=${other.checkout}`)).status).toBe(404);
+    await expect(publishedButton({ kind: 'step', stepId: other.checkout })).rejects.toThrow('A button leads to a stop that no longer exists.');
   });
 
   it('moves a funnel to another address when it is published there, not before', async () => {

@@ -107,7 +107,7 @@ describe('the catalog', () => {
     const changed = await seller.make(`/products/${product.id}`, selling('Thing', { kind: 'one-time', regular: 300 }), 'PUT');
     expect(changed.editions[0].prices[0].price.regular).toBe(300);
     expect((await seller.make(`/products/${product.id}/archived`, { archived: true }, 'PUT')).archivedAt).not.toBeNull();
-    expect((await seller.read('/products')).some((each: { id: string }) => each.id === product.id)).toBe(false);
+    expect((await seller.rows('/products')).some((each: { id: string }) => each.id === product.id)).toBe(false);
   });
 });
 

@@ -1,8 +1,8 @@
 import Database from 'better-sqlite3';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readConfig } from '../src/config';
-import { openDb } from '../src/db/open';
+import { readConfig } from '../src/base/config';
+import { openDb } from '../src/base/db';
 import { Recorder } from '../src/tracking/recorder';
 import { stepVisitors } from '../src/tracking/tables';
 import { Buyer, mails, Seller } from './support/clients';
@@ -52,7 +52,7 @@ describe('counting people', () => {
     const page = await (await buyer.get(thanks)).text();
     expect(page.indexOf('lesson.pdf')).toBeGreaterThan(0);
     expect(page.indexOf('moon.pdf')).toBeGreaterThan(page.indexOf('lesson.pdf'));
-    const [order] = await seller.read('/orders');
+    const [order] = await seller.rows('/orders');
     expect((await seller.read(`/orders/${order.id}`)).campaign).toEqual({ source: 'letter', campaign: 'autumn' });
     // Going back to the checkout shows that it is paid, and offers no second payment by accident.
     expect(await (await buyer.get(`/${funnel.slug}/checkout`)).text()).toContain('You have already paid');
@@ -105,8 +105,8 @@ describe('counting people', () => {
     await again.get(`/${funnel.slug}`);
     for (let i = 0; i < 2; i++) await again.form(`/go/${funnel.entry}/form`, { _form: form, firstName: 'Maja', email: 'maja@moonmail.test' });
     await until(async () => (await mails(ruta.standinsUrl, 'maja@moonmail.test')).length === 2, 'both mails arrive');
-    const maja = (await seller.read('/contacts')).find((contact: { email: string }) => contact.email === 'maja@moonmail.test');
-    expect((await seller.read(`/contacts/${maja.id}`)).orderList).toHaveLength(1);
+    const maja = (await seller.rows('/contacts')).find((contact: { email: string }) => contact.email === 'maja@moonmail.test');
+    expect(await seller.rows(`/orders?contactId=${maja.id}`)).toHaveLength(1);
   });
 
   it('says at the field what a form lacks, and keeps nothing from machines', async () => {
@@ -117,7 +117,7 @@ describe('counting people', () => {
     expect(wrong.status).toBe(422);
     expect(await wrong.text()).toContain('Please fill this in.');
     await visitor.form(`/go/${funnel.entry}/form`, { _form: form, firstName: 'Spam', email: 'spam@machine.test', website: 'http://x' });
-    expect((await seller.read('/contacts')).some((contact: { email: string }) => contact.email === 'spam@machine.test')).toBe(false);
+    expect((await seller.rows('/contacts')).some((contact: { email: string }) => contact.email === 'spam@machine.test')).toBe(false);
   });
 
   it('can be made anew from the log with the same numbers', async () => {
@@ -134,7 +134,7 @@ describe('counting people', () => {
 
 describe('links to files', () => {
   it('hold only as they were signed, and so many times', async () => {
-    const [order] = await seller.read('/orders');
+    const [order] = await seller.rows('/orders');
     const detail = await seller.read(`/orders/${order.id}`);
     const page = await (await fetch(detail.orderUrl)).text();
     const link = /href="([^"]*\/d\/[^"]+)"/.exec(page)?.[1]?.replaceAll('&amp;', '&') ?? '';

@@ -3,7 +3,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/router';
-import { store } from './app/store';
+import { store } from './base/store';
 import './index.css';
 
 createRoot(document.getElementById('root') as HTMLElement).render(

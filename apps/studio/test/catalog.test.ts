@@ -1,8 +1,11 @@
-import { type Code, CodeSchema, type IdKind, makeId, namedEdition, type Price, type Product, ProductInputSchema, type ShippingTable } from '@ruta/core';
+import { namedEdition, type Price, type Product, ProductInputSchema } from '@ruta/core/catalog';
+import { type Code, CodeSchema } from '@ruta/core/codes';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import type { ShippingTable } from '@ruta/core/pricing';
 import { describe, expect, it } from 'vitest';
 import { fieldOf, newPrice, readDraft, readPrice, toDraft } from '../src/catalog/productDraft';
 import { readCodeDraft, toCodeDraft } from '../src/codes/codeDraft';
-import { readZones, toZones } from '../src/settings/shippingDraft';
+import { readZones, toZones } from '../src/shop/shippingDraft';
 
 const shop = { currency: 'EUR', timeZone: 'Europe/Lisbon' };
 let count = 0;

@@ -1,4 +1,7 @@
-import { allElements, type IdKind, type Inline, makeId, optInPage, type PageDocument, words } from '@ruta/core';
+import { type Inline, words } from '@ruta/core/elements';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import { allElements, type PageDocument } from '@ruta/core/page';
+import { optInPage } from '@ruta/core/templates';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addElement, duplicate, moveTo, nudge } from '../src/page/editing';

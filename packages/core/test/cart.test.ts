@@ -1,20 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import {
-  bundleParts,
-  cartLine,
-  chosenOption,
-  descriptionText,
-  type IdKind,
-  isFree,
-  lineName,
-  makeId,
-  namedEdition,
-  oneEdition,
-  type Product,
-  ProductInputSchema,
-  quote,
-  ShippingTableSchema,
-} from '../src';
+import { descriptionText, isFree, namedEdition, oneEdition, type Product, ProductInputSchema } from '../src/catalog';
+import { type IdKind, makeId } from '../src/ids';
+import { bundleParts, cartLine, chosenOption, lineName, quote, ShippingTableSchema } from '../src/pricing';
 import { input } from './support/cart';
 
 let count = 0;

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { type Code, type CodeLine, CodeSchema, codeRefusal, codeShares, isEligible, quote, schedule } from '../src';
+import { type Code, type CodeLine, CodeSchema, codeRefusal, codeShares, isEligible } from '../src/codes';
+import { schedule } from '../src/plans';
+import { quote } from '../src/pricing';
 import { code, exclusive, input, line, NOW, wheel } from './support/cart';
 
 const lines: CodeLine[] = [

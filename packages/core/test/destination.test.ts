@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { boughtBy, checkTaxNumber, type QuoteInput, quote, TAX_RATES_EU, TaxTableSchema, taxTableProblems } from '../src';
+import { boughtBy, checkTaxNumber, type QuoteInput, quote, TAX_RATES_EU, TaxTableSchema, taxTableProblems } from '../src/pricing';
 import { code, exclusive, input, line, NOW, wheel } from './support/cart';
 
 describe('business tax numbers', () => {

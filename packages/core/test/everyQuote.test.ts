@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Code, type Price, type Quote, type QuoteInput, type QuoteLineInput, quote } from '../src';
+import type { Price } from '../src/catalog';
+import type { Code } from '../src/codes';
+import { type Quote, type QuoteInput, type QuoteLineInput, quote } from '../src/pricing';
 import { code, input } from './support/cart';
 
 const amount = fc.integer({ min: 60, max: 500_000 });

@@ -1,29 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { namedEdition, oneEdition, type Price, type Product, ProductInputSchema } from '../src/catalog';
+import type { Code } from '../src/codes';
 import {
-  type Code,
   codesFromCsv,
   codesToCsv,
   decodeText,
-  fromLocalTime,
-  type IdKind,
-  makeId,
-  namedEdition,
-  oneEdition,
-  type Price,
-  type Product,
-  ProductInputSchema,
   productsFromCsv,
   productsFromJson,
   productsToCsv,
   productsToJson,
   readCsv,
-  TAX_RATES_EU,
   taxTableFromCsv,
   taxTableToCsv,
-  toLocalTime,
   writeCsv,
-} from '../src';
+} from '../src/formats';
+import { type IdKind, makeId } from '../src/ids';
+import { TAX_RATES_EU } from '../src/pricing';
+import { fromLocalTime, toLocalTime } from '../src/shop';
 import { code } from './support/cart';
 
 let count = 0;

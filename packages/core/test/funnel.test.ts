@@ -1,63 +1,112 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { type Condition, ConditionSchema, evaluate, describe as inWords, truthOf } from '../src/conditions';
+import { plainText } from '../src/elements';
+import { FactsSchema } from '../src/facts';
 import {
-  allElements,
   bandOf,
-  type Condition,
-  ConditionSchema,
-  drawFunnel,
-  evaluate,
-  FactsSchema,
-  formatMoney,
+  bringUpStep,
   type Graph,
   GraphSchema,
-  type IdKind,
-  describe as inWords,
-  makeId,
+  type Move,
   nextStep,
-  PageDocumentSchema,
-  plainText,
+  OutcomeSchema,
   type Route,
   SlugSchema,
+  StepSchema,
   slugify,
+  stepKindOf,
   stopsInOrder,
-} from '../src';
+} from '../src/funnel';
+import { type IdKind, makeId } from '../src/ids';
+import { formatMoney } from '../src/money';
+import { mainOffer } from '../src/offers';
+import { allElements, PageDocumentSchema } from '../src/page';
+import { drawFunnel } from '../src/templates';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const facts = (changes: object = {}) => FactsSchema.parse(changes);
 
 describe('conditions', () => {
-  const owns: Condition = { fact: 'ownsProduct', productId: 'p1', name: 'Sketching' };
+  const owns: Condition = { fact: 'owned', what: { by: 'product', productId: 'p1' } };
   const rich: Condition = { fact: 'orderTotal', operator: 'at least', amount: 20_000 };
   const abroad: Condition = { fact: 'country', operator: 'none of', countries: ['PT', 'ES'] };
+  const bought = (changes: object) => ({ fact: 'bought', what: { by: 'category', category: 'Prints' }, ...changes }) as Condition;
+  const print = { productId: 'p1', editionId: 'e1', role: 'bump', quantity: 2, categories: ['Prints'], tags: ['wall'] };
+  const now = { hour: 23, weekday: 7, date: '2026-03-29' };
 
-  it.each<[Condition, object, boolean]>([
-    [owns, { ownsProducts: ['p1'] }, true],
-    [owns, {}, false],
+  // What is asked, what is known, and yes, no or not known.
+  const table: Array<[Condition, object, boolean | undefined]> = [
+    [owns, { owned: [{ productId: 'p1' }] }, true],
+    [owns, { owned: [] }, false],
+    [owns, {}, undefined],
+    [bought({}), { bought: [print] }, true],
+    [bought({ quantity: 3 }), { bought: [print] }, false],
+    [bought({ quantity: 3 }), { bought: [print, { ...print, quantity: 1 }] }, true],
+    [bought({ role: 'main' }), { bought: [print] }, false],
+    [bought({ what: { by: 'tag', tag: 'wall' } }), { bought: [print] }, true],
+    [bought({ what: { by: 'edition', editionId: 'e2' } }), { bought: [print] }, false],
+    [bought({ what: { by: 'price', priceId: 'c1' } }), { bought: [{ ...print, priceId: 'c1' }] }, true],
     [rich, { orderTotal: 20_000 }, true],
     [rich, { orderTotal: 19_999 }, false],
-    [rich, {}, false],
+    [rich, {}, undefined],
     [abroad, { country: 'NO' }, true],
-    [abroad, {}, false],
-    [{ all: [rich, abroad] }, { orderTotal: 30_000, country: 'NO' }, true],
-    [{ any: [owns, rich] }, { orderTotal: 30_000 }, true],
-    [{ not: owns }, {}, true],
+    [abroad, { country: 'ES' }, false],
+    [abroad, {}, undefined],
+    [{ fact: 'shippingCountry', operator: 'one of', countries: ['PT'] }, { shippingCountry: null }, false],
+    [{ fact: 'code' }, { code: null }, false],
+    [{ fact: 'code' }, { code: 'MOON' }, true],
+    [{ fact: 'code', code: 'SUN' }, { code: 'MOON' }, false],
+    [{ fact: 'paymentMethod', method: 'card' }, { paymentMethod: 'card' }, true],
+    [{ fact: 'shippingMethod', zone: 'EU' }, { shippingMethod: null }, false],
+    [{ fact: 'tag', tag: 'buyer' }, { tags: ['buyer'] }, true],
+    [{ fact: 'tag', tag: 'buyer' }, {}, undefined],
+    [{ fact: 'answer', question: 'where', answer: 'North' }, { answers: {} }, false],
+    [{ fact: 'campaign', which: 'first', campaign: 'spring' }, { firstCampaign: { campaign: 'spring' } }, true],
+    [{ fact: 'source', which: 'last', source: 'letter' }, { lastCampaign: null }, false],
     [{ fact: 'device', device: 'phone' }, { device: 'phone' }, true],
-    [{ fact: 'returning', returning: false }, {}, false],
-  ])('%j with %j is %s', (condition, given, expected) => {
+    [{ fact: 'language', language: 'pt' }, { language: 'de' }, false],
+    [{ fact: 'returning', returning: false }, { returning: true }, false],
+    [{ fact: 'hour', from: 22, until: 6 }, { now }, true],
+    [{ fact: 'hour', from: 6, until: 23 }, { now }, false],
+    [{ fact: 'weekday', days: [6, 7] }, { now }, true],
+    [{ fact: 'date', from: '2026-03-29', until: '2026-03-29' }, { now }, true],
+    [{ fact: 'date', until: '2026-03-28' }, { now }, false],
+    // Kleene's tables: a known part settles what it can, the rest stays unknown, and so does its opposite.
+    [{ all: [rich, abroad] }, { orderTotal: 30_000, country: 'NO' }, true],
+    [{ all: [rich, abroad] }, { orderTotal: 100 }, false],
+    [{ all: [rich, abroad] }, { orderTotal: 30_000 }, undefined],
+    [{ any: [owns, rich] }, { orderTotal: 30_000 }, true],
+    [{ any: [owns, rich] }, { orderTotal: 100 }, undefined],
+    [{ not: owns }, { owned: [] }, true],
+    [{ not: owns }, {}, undefined],
+    [{ not: { not: owns } }, {}, undefined],
+  ];
+  it.each(table)('%j with %j is %s', (condition, given, expected) => {
     expect(ConditionSchema.safeParse(condition).success).toBe(true);
-    expect(evaluate(condition, facts(given))).toBe(expected);
+    expect(truthOf(condition, facts(given))).toBe(expected);
+    // Only a known yes holds, of a condition and of its opposite.
+    expect(evaluate(condition, facts(given))).toBe(expected === true);
+    expect(evaluate({ not: condition }, facts(given))).toBe(expected === false);
   });
 
-  it('are said in plain words', () => {
-    const words = inWords({ all: [{ any: [rich, abroad] }, { not: owns }] }, (amount) => formatMoney(amount, 'EUR', { short: true }));
-    expect(words).toBe('(order at least €200 or lives outside PT, ES) and not owns “Sketching”');
+  it('are said in plain words, with the names things have now', () => {
+    const plain = (id: string) => id;
+    const names = {
+      money: (amount: number) => formatMoney(amount, 'EUR', { short: true }),
+      product: () => 'Sketching',
+      edition: plain,
+      price: plain,
+      country: plain,
+    };
+    expect(inWords({ all: [{ any: [rich, abroad] }, { not: owns }] }, names)).toBe('(order at least €200 or lives outside PT, ES) and not owns “Sketching”');
   });
 });
 
 describe('routes', () => {
   const ids = Array.from({ length: 4 }, () => newId('step')) as [string, string, string, string];
   const [optIn, sales, offer, thanks] = ids;
-  const step = (id: string, kind: Graph['steps'][number]['kind']) => ({ id, kind, name: kind, slug: kind, productId: null });
+  const step = (id: string, kind: Graph['steps'][number]['kind']) => ({ id, kind, name: kind, slug: kind, sells: [] });
   const route = (from: string, outcome: Route['outcome'], to: string, priority = 0, condition?: Condition): Route => ({
     id: newId('route'),
     from,
@@ -72,16 +121,45 @@ describe('routes', () => {
     routes: [
       route(optIn, 'submitted', sales),
       route(sales, 'paid', offer, 5),
-      route(sales, 'paid', thanks, 1, { fact: 'ownsProduct', productId: 'p1', name: 'Sketching' }),
+      route(sales, 'paid', thanks, 1, { fact: 'owned', what: { by: 'product', productId: 'p1' } }),
       route(offer, 'accepted', thanks),
-      route(offer, 'declined', thanks),
     ],
   };
+  const from = (stepId: string, move: Move, known: object = {}, on: Graph = graph) => {
+    const answer = nextStep(on, stepId, move, facts(known));
+    return answer.kind === 'address' ? answer.url : `${answer.kind} ${answer.step.kind}`;
+  };
 
-  it('lead by priority to the first whose condition holds', () => {
-    expect(nextStep(graph, sales, 'paid', facts({ ownsProducts: ['p1'] }))?.step.id).toBe(thanks);
-    expect(nextStep(graph, sales, 'paid', facts())?.step.id).toBe(offer);
-    expect(nextStep(graph, thanks, 'next', facts())).toBeUndefined();
+  it.each<[string, string, Move, object, string]>([
+    ['the first by priority whose condition holds', sales, { outcome: 'paid' }, { owned: [{ productId: 'p1' }] }, 'step thank-you'],
+    ['another where it does not', sales, { outcome: 'paid' }, { owned: [] }, 'step offer'],
+    ['another where it is not known', sales, { outcome: 'paid' }, {}, 'step offer'],
+    ['no to an offer goes along its yes', offer, { outcome: 'declined' }, {}, 'step thank-you'],
+    ['where nothing leads they stay', optIn, { outcome: 'next' }, {}, 'stay opt-in'],
+    ['a button’s own step, whatever the routes say', optIn, { outcome: 'next', to: { stepId: offer } }, {}, 'step offer'],
+    ['a button’s step that is gone: the routes', optIn, { outcome: 'submitted', to: { stepId: 'stp_gone000000' } }, {}, 'step checkout'],
+    ['a button’s own address', optIn, { outcome: 'next', to: { address: 'https://elsewhere.test' } }, {}, 'https://elsewhere.test'],
+    ['a closed product’s address', sales, { outcome: 'closed', afterwards: 'https://later.test' }, {}, 'https://later.test'],
+    ['a product’s own end instead of the thank-you page', offer, { outcome: 'accepted', afterwards: 'https://porch.test' }, {}, 'https://porch.test'],
+    ['but an offer first', sales, { outcome: 'paid', afterwards: 'https://porch.test' }, { owned: [] }, 'step offer'],
+  ])('%s', (_words, stepId, move, known, expected) => expect(from(stepId, move, known)).toBe(expected));
+
+  it('that are not drawn lead who has paid to the thank-you page', () => {
+    expect(from(sales, { outcome: 'paid' }, {}, { ...graph, routes: [] })).toBe('step thank-you');
+    expect(from(sales, { outcome: 'closed' }, {}, { ...graph, routes: [] })).toBe('stay checkout');
+  });
+
+  it('answer for every step, outcome and knowledge, always with a step of the funnel', () => {
+    const outcomes = fc.constantFrom(...OutcomeSchema.options);
+    const known = fc.record({ owned: fc.constant([{ productId: 'p1' }]), orderTotal: fc.nat(40_000) }, { requiredKeys: [] });
+    const someRoute = fc.tuple(fc.constantFrom(...ids), outcomes, fc.constantFrom(...ids), fc.integer({ min: 0, max: 3 }));
+    fc.assert(
+      fc.property(fc.constantFrom(...ids), outcomes, known, fc.array(someRoute, { maxLength: 8 }), (stepId, outcome, given, drawn) => {
+        const answer = nextStep({ ...graph, routes: drawn.map((parts) => route(...parts)) }, stepId, { outcome }, facts(given));
+        expect(answer.kind === 'address' ? [] : ids).toContain(answer.kind === 'address' ? null : answer.step.id);
+        expect(outcome === 'paid' && stepId !== thanks ? answer.kind : 'step').toBe('step');
+      }),
+    );
   });
 
   it('put the stops in the order people pass them, and in bands', () => {
@@ -92,6 +170,15 @@ describe('routes', () => {
   it('that run in a circle still give every stop once', () => {
     const circle = { ...graph, routes: [...graph.routes, route(thanks, 'next', optIn)] };
     expect(stopsInOrder(circle)).toHaveLength(4);
+  });
+
+  it('of steps that were stored with one product now sell a list, the same each time it is read', () => {
+    const stored = { id: sales, kind: 'checkout', name: 'Checkout', slug: 'checkout', productId: newId('product') };
+    const read = StepSchema.parse(bringUpStep(stored));
+    expect(mainOffer(read)).toMatchObject({ productId: stored.productId, place: 'main', editionId: null, quantity: 1 });
+    expect(StepSchema.parse(bringUpStep(read))).toEqual(read);
+    expect(bringUpStep(stored)).toEqual(bringUpStep(stored));
+    expect(StepSchema.parse(bringUpStep({ ...stored, productId: null })).sells).toEqual([]);
   });
 });
 
@@ -111,14 +198,12 @@ describe('templates', () => {
       expect(written.join(' ')).not.toContain('First Light');
     }
     // From the entry every stop is reached by its goal, up to the thank-you page.
-    const outcomes = { 'opt-in': 'submitted', sales: 'next', checkout: 'paid', offer: 'accepted', 'thank-you': 'next' } as const;
-    let at = graph.steps.find((step) => step.id === graph.entryId);
-    const passed: string[] = [];
-    while (at) {
-      passed.push(at.kind);
-      at = nextStep(graph, at.id, outcomes[at.kind], facts())?.step;
-    }
-    expect(passed).toEqual([template === 'gift-first' ? 'opt-in' : 'sales', 'checkout', 'thank-you']);
+    const walked = (id: string): string[] => {
+      const answer = nextStep(graph, id, { outcome: stepKindOf(graph.steps.find((step) => step.id === id)?.kind ?? 'sales').goal.outcome }, facts());
+      return answer.kind === 'step' ? [answer.step.kind, ...walked(answer.step.id)] : [];
+    };
+    const entry = graph.steps.find((step) => step.id === graph.entryId);
+    expect([entry?.kind, ...walked(graph.entryId)]).toEqual([template === 'gift-first' ? 'opt-in' : 'sales', 'checkout', 'thank-you']);
   });
 
   it('that begin with a gift ask for one', () => {

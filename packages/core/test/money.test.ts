@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatMoney, MAX_MINOR, minorDigits, multiplyRatio, parseMoney, percentOf, splitByWeight, taxWithin, toDecimal } from '../src';
+import { formatMoney, MAX_MINOR, minorDigits, multiplyRatio, parseMoney, percentOf, splitByWeight, taxWithin, toDecimal } from '../src/money';
 
 describe('rounding', () => {
   it.each([

@@ -1,23 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  allElements,
-  applyOperation,
-  BrandSchema,
-  buildSection,
-  contrast,
-  DEFAULT_BRAND,
-  type IdKind,
-  luminance,
-  makeId,
-  newElement,
-  type Operation,
-  type PageDocument,
-  PageDocumentSchema,
-  paletteOf,
-  SECTION_LIBRARY,
-  salesPage,
-} from '../src';
+import { newElement } from '../src/elements';
+import { type IdKind, makeId } from '../src/ids';
+import { allElements, applyOperation, type Operation, type PageDocument, PageDocumentSchema } from '../src/page';
+import { buildSection, SECTIONS } from '../src/sections';
+import { BrandSchema, contrast, DEFAULT_BRAND, luminance, paletteOf } from '../src/shop';
+import { salesPage } from '../src/templates';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const page = salesPage({ name: 'Course', pictureIds: [] }, newId);
@@ -31,7 +19,11 @@ function someOperation(current: PageDocument, choice: number, a: number, b: numb
   const element = elements[a % Math.max(1, elements.length)];
   switch (choice) {
     case 0:
-      return { kind: 'insertSection', index: a % (current.sections.length + 1), section: buildSection(SECTION_LIBRARY.words.plan(), newId) };
+      return {
+        kind: 'insertSection',
+        index: a % (current.sections.length + 1),
+        section: buildSection((SECTIONS[b % SECTIONS.length] ?? SECTIONS[0]).plan(), newId),
+      };
     case 1:
       return section ? { kind: 'removeSection', sectionId: section.id } : null;
     case 2:

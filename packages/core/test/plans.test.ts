@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isoDate, type Price, PriceSchema, planDate, priceWords, quote, schedule, trialEnd } from '../src';
+import { type Price, PriceSchema, priceWords } from '../src/catalog';
+import { schedule } from '../src/plans';
+import { isoDate, planDate, quote, trialEnd } from '../src/pricing';
 import { code, exclusive, input, line, NOW } from './support/cart';
 
 const monthly = { every: 1, unit: 'month' as const };

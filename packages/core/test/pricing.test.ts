@@ -1,8 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  allCountries,
-  COUNTRY_CODES,
   findTaxRow,
   type QuoteInput,
   quote,
@@ -13,7 +11,8 @@ import {
   type TaxTable,
   TaxTableSchema,
   taxRatesEu,
-} from '../src';
+} from '../src/pricing';
+import { allCountries, COUNTRY_CODES } from '../src/shop';
 
 const NOW = Date.UTC(2026, 5, 1);
 

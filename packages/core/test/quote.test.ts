@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyOfferDiscount, currentPrice, type QuoteLineInput as LineInput, QuoteInputSchema, quote } from '../src';
+import { currentPrice } from '../src/catalog';
+import { applyOfferDiscount, type QuoteLineInput as LineInput, QuoteInputSchema, quote } from '../src/pricing';
 import { code, input, line, NOW, wheel } from './support/cart';
 
 const HOUR = 3_600_000;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { dateWords, laterWords, lineSteps, type Price, partWords, quote } from '../src';
+import type { Price } from '../src/catalog';
+import { dateWords, laterWords, lineSteps, partWords, quote } from '../src/pricing';
 import { code, exclusive, input, line, wheel } from './support/cart';
 
 const monthly = { every: 1, unit: 'month' as const };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type RefundInput, RefundInputSchema, refund } from '../src';
+import { type RefundInput, RefundInputSchema, refund } from '../src/orders';
 
 const paid: RefundInput['lines'] = [
   { id: 'course', total: 13_800, tax: 2395, refunded: 0 },

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { averageOrderValue, beginsVisit, campaignOf, conversionRate, deviceOf, isGoal, makeId } from '../src';
+import { isGoal } from '../src/funnel';
+import { makeId } from '../src/ids';
+import { averageOrderValue, conversionRate } from '../src/reports';
+import { beginsVisit, campaignOf, deviceOf } from '../src/tracking';
 
 describe('visits', () => {
   const quiet = 30 * 60 * 1000;

@@ -1,4 +1,4 @@
-import type { PageDocument, Section } from '@ruta/core';
+import type { PageDocument, Section } from '@ruta/core/page';
 import { Fragment } from 'react';
 import { type EditHooks, type PageContext, PageProvider, usePage } from './context';
 import { ElementView } from './elements/ElementView';

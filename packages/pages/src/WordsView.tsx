@@ -1,4 +1,4 @@
-import { BOUND_VALUES, type Words } from '@ruta/core';
+import { BOUND_VALUES, type Words } from '@ruta/core/elements';
 import { Fragment } from 'react';
 import { boundText } from './boundValue';
 import { usePage } from './context';

@@ -1,4 +1,5 @@
-import { type BoundValue, formatMoney } from '@ruta/core';
+import type { BoundValue } from '@ruta/core/elements';
+import { formatMoney } from '@ruta/core/money';
 import type { PageContext } from './context';
 
 /** The text of a bound value; undefined where nothing is known, so that the fallback stands. */

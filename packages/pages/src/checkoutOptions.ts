@@ -1,4 +1,5 @@
-import { type Currency, formatMoney, optionsOf, type Price, type Product, priceWords } from '@ruta/core';
+import { optionsOf, type Price, type Product, priceWords } from '@ruta/core/catalog';
+import { type Currency, formatMoney } from '@ruta/core/money';
 import type { CheckoutOption } from './context';
 
 /**

@@ -1,4 +1,8 @@
-import type { Action, BoundValue, Brand, PageDocument, PictureInfo, Quote, Words } from '@ruta/core';
+import type { PictureInfo } from '@ruta/core/catalog';
+import type { Action, Words } from '@ruta/core/elements';
+import type { PageDocument } from '@ruta/core/page';
+import type { Quote, SummedQuote } from '@ruta/core/pricing';
+import type { Brand } from '@ruta/core/shop';
 import type { ReactNode } from 'react';
 import { createContext, useContext } from 'react';
 import type { ShownProduct } from './shownProduct';
@@ -31,13 +35,13 @@ export interface CheckoutView {
   errors: Record<string, string>;
   /** Said above the form: a declined card, a changed total. */
   message: string | null;
-  countries: Array<{ code: string; name: string }>;
+  countries: ReadonlyArray<{ code: string; name: string }>;
   /** Regions that taxes or rates tell apart, by country. */
   regions: Array<{ country: string; name: string; regions: string[] }>;
   options: CheckoutOption[];
   /** A card is needed: for what is due today, or for what is due later. */
   needsCard: boolean;
-  /** Something is sent by post. */
+  /** Something is shipped. */
   needsAddress: boolean;
   cardFields: { url: string; origin: string } | null;
   testMode: boolean;
@@ -48,7 +52,7 @@ export interface CheckoutView {
 /** An order as its buyer sees it. */
 export interface OrderView {
   number: string;
-  quote: Quote;
+  quote: SummedQuote;
   downloads: Array<{ name: string; size: string; url: string; from: string }>;
   links: Array<{ words: string; url: string; from: string }>;
   keys: Array<{ value: string; from: string }>;
@@ -68,7 +72,8 @@ export interface PageContext {
   pictures: Record<string, PictureInfo>;
   /** Where pictures and fonts are served from; empty on the public site. */
   assetBase: string;
-  href: (action: Action) => string;
+  /** Where an action of an element leads; the element's id stands for it on the way. */
+  href: (action: Action, elementId: string) => string;
   form: { actionUrl: string; values: Record<string, string>; errors: Record<string, string> } | null;
   checkout: CheckoutView | null;
   order: OrderView | null;
@@ -97,6 +102,3 @@ export function usePage(): PageValue {
   if (!value) throw new Error('A page element was rendered outside a page.');
   return value;
 }
-
-/** Which bound values differ from visitor to visitor, so that a page with them cannot be kept in memory as one text. */
-export const PERSONAL_VALUES: ReadonlySet<BoundValue> = new Set(['buyer.firstName', 'order.number', 'order.total']);

@@ -1,5 +1,4 @@
-import { type Brand, FONT_PAIRS, paletteOf, type Typeface } from '@ruta/core';
-
+import { type Brand, FONT_PAIRS, paletteOf, type Typeface } from '@ruta/core/shop';
 /** Characters of the small first file of every typeface; everything else of the typeface loads only where it is used. */
 export const BASIC_CHARACTERS = `${String.fromCharCode(...Array.from({ length: 95 }, (_, index) => 32 + index))}·×©€£°–—‘’“”…`;
 
@@ -33,8 +32,12 @@ export function fontFaces(brand: Brand, base = ''): string {
   return (heading === body ? rules(body, 'text') : [...rules(heading, 'heading'), ...rules(body, 'text')]).join('');
 }
 
-/** The whole style of a public page in the seller's brand. */
-export function pageCss(brand: Brand, base = ''): string {
+/**
+ * The whole style of a public page in the seller's brand.
+ * @param within what the page stands in, if that is not a document of its own; `.page-body` then stands for the body, and
+ *   the typefaces must be made known to the document around it
+ */
+export function pageCss(brand: Brand, { base = '', within }: { base?: string; within?: string } = {}): string {
   const palette = paletteOf(brand);
   const { heading, body } = FONT_PAIRS[brand.fonts];
   const variables = {
@@ -58,7 +61,8 @@ export function pageCss(brand: Brand, base = ''): string {
   const root = Object.entries(variables)
     .map(([name, value]) => `--${name}:${value}`)
     .join(';');
-  return `${fontFaces(brand, base)}:root{${root}}${RULES}`;
+  if (within === undefined) return `${fontFaces(brand, base)}:root{${root}}${RULES}`;
+  return `${within}{${root}}${RULES.replace(/(^|[};])body\{/g, '$1.page-body{').replace(/(^|[};])html\{[^}]*\}/g, '$1')}`;
 }
 
 const RULES = `

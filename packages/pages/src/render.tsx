@@ -1,4 +1,4 @@
-import type { PageDocument } from '@ruta/core';
+import type { PageDocument } from '@ruta/core/page';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { PageContext } from './context';
 import { fontFiles, pageCss } from './css';

@@ -1,4 +1,5 @@
-import { type Currency, currentPrice, descriptionText, firstOption, optionsOf, type PictureInfo, type Product, priceWords } from '@ruta/core';
+import { currentPrice, descriptionText, firstOption, optionsOf, type PictureInfo, type Product, priceWords } from '@ruta/core/catalog';
+import type { Currency } from '@ruta/core/money';
 
 /** A product as a page shows it at a moment. */
 export interface ShownProduct {

@@ -1,4 +1,8 @@
-import { checkoutPage, DEFAULT_BRAND, type IdKind, makeId, type Price, type Quote, quote, TAX_RATES_EU } from '@ruta/core';
+import type { Price } from '@ruta/core/catalog';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import { type Quote, quote, TAX_RATES_EU } from '@ruta/core/pricing';
+import { DEFAULT_BRAND } from '@ruta/core/shop';
+import { checkoutPage } from '@ruta/core/templates';
 import { describe, expect, it } from 'vitest';
 import type { CheckoutOption, CheckoutView, PageContext } from '../src/context';
 import { renderPage, renderQuote } from '../src/render';
@@ -158,7 +162,7 @@ describe('a quote on a page', () => {
     expect(renderQuote(sums({ kind: 'one-time', regular: 900, sale }))).toContain('<s>€9.00</s>');
     expect(renderQuote(sums({ kind: 'instalments', regular: 900, sale, count: 3, interval: monthly }))).not.toContain('<s>');
   });
-  it('says a code that acts later, post, and reverse charge', () => {
+  it('says a code that acts later, shipping, and reverse charge', () => {
     const trial: Price = { kind: 'subscription', regular: 900, interval: monthly, trial: { days: 14, price: 0 }, charges: null };
     const code = {
       code: 'NIGHT',
@@ -195,6 +199,6 @@ describe('a quote on a page', () => {
     expect(text).toContain('Disc × 2');
     expect(text).toContain('Reverse charge');
     // 5.00 − 5.00 × 19 ÷ 119 = 4.20
-    expect(text).toMatch(/Post to Germany<\/th><td>€4\.20/);
+    expect(text).toMatch(/Shipping to Germany<\/th><td>€4\.20/);
   });
 });

@@ -1,15 +1,7 @@
-import {
-  DEFAULT_BRAND,
-  ELEMENT_NAMES,
-  type ElementType,
-  FONT_PAIRS,
-  type IdKind,
-  makeId,
-  newElement,
-  type PageDocument,
-  type PageElement,
-  words,
-} from '@ruta/core';
+import { ELEMENTS, type ElementType, newElement, type PageElement, words } from '@ruta/core/elements';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import type { PageDocument } from '@ruta/core/page';
+import { DEFAULT_BRAND, FONT_PAIRS } from '@ruta/core/shop';
 import { describe, expect, it } from 'vitest';
 import type { PageContext } from '../src/context';
 import { fontFaces, fontFiles, pageCss } from '../src/css';
@@ -84,7 +76,7 @@ function html(element: PageElement, changes: Partial<PageContext> = {}): string 
 const made = <T extends ElementType>(type: T, changes: object = {}) => ({ ...newElement(type, newId), ...changes }) as PageElement;
 
 describe('every element', () => {
-  it.each(Object.keys(ELEMENT_NAMES) as ElementType[])('%s can be shown on any page, whatever is known', (type) => {
+  it.each(ELEMENTS.map(({ type }) => type))('%s can be shown on any page, whatever is known', (type) => {
     expect(() => html(made(type))).not.toThrow();
     expect(() => html(made(type), { product: null, gift: null, form: null })).not.toThrow();
   });
@@ -168,7 +160,7 @@ describe('orders', () => {
       reverseCharge: false,
       taxNumber: null,
       orderTotal: 0,
-      later: [],
+      plans: [],
       endless: false,
       dueLater: 0,
       total: 13_800,

@@ -1,4 +1,9 @@
-import { checkoutPage, DEFAULT_BRAND, type IdKind, makeId, type PageDocument, quote, salesPage, TAX_RATES_EU, words } from '@ruta/core';
+import { words } from '@ruta/core/elements';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import type { PageDocument } from '@ruta/core/page';
+import { quote, TAX_RATES_EU } from '@ruta/core/pricing';
+import { DEFAULT_BRAND } from '@ruta/core/shop';
+import { checkoutPage, salesPage } from '@ruta/core/templates';
 import { describe, expect, it } from 'vitest';
 import type { PageContext } from '../src/context';
 import { fontFiles } from '../src/css';

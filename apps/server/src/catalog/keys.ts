@@ -1,10 +1,10 @@
 import { randomInt } from 'node:crypto';
-import type { Product } from '@ruta/core';
+import type { Product } from '@ruta/core/catalog';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import type { Db } from '../db/open';
-import { fieldRefusal } from '../http/problem';
-import { newId } from '../ids';
-import type { Services } from '../services';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { fieldRefusal } from '../base/problem';
+import type { Services } from '../base/services';
 import { licenceKeys } from './tables';
 
 /** Letters and digits that are not taken for each other when read aloud. */

@@ -1,16 +1,17 @@
-import { type Product, type ProductInput, ProductInputSchema } from '@ruta/core';
-import { and, eq, inArray } from 'drizzle-orm';
+import { type BulkChange, type Product, type ProductInput, ProductInputSchema } from '@ruta/core/catalog';
+import { and, eq, gt, inArray } from 'drizzle-orm';
 import sanitizeHtml from 'sanitize-html';
-import type { Db } from '../db/open';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { fieldRefusal, Refusal } from '../base/problem';
+import type { Services } from '../base/services';
 import { files } from '../files/tables';
-import { funnels, steps } from '../funnel/tables';
-import { fieldRefusal, Refusal } from '../http/problem';
-import { newId } from '../ids';
-import { orderLines } from '../sales/tables';
-import type { Services } from '../services';
-import { type FileChoice, findProduct, findProducts, insertProduct, loadProduct, replaceFiles, saveProduct } from './store';
+import { checkLinks, linkTargets } from './links';
+import { bundlesWith, type FileChoice, findProduct, findProducts, insertProduct, loadProduct, replaceFiles, saveProduct } from './store';
+import { editionSales } from './tables';
 
-type Needs = Pick<Services, 'db' | 'clock'>;
+/** What is written of a product is announced, since published pages take names and prices from it. */
+type Needs = Pick<Services, 'db' | 'clock' | 'changes'>;
 
 const RICH_TEXT: sanitizeHtml.IOptions = {
   allowedTags: ['p', 'br', 'strong', 'em', 'ul', 'ol', 'li', 'a', 'h3'],
@@ -27,9 +28,10 @@ export function cleanRichText(html: string): string {
 
 export function createProduct(services: Needs, input: ProductInput): Product {
   const { db, clock } = services;
-  checkLinks(db, input, null);
+  checkLinks(linkTargets(db), input, null);
   const id = newId(clock, 'product');
   insertProduct(db, id, { ...input, description: cleanRichText(input.description) }, clock.now());
+  services.changes.announce();
   return loadProduct(db, id);
 }
 
@@ -37,9 +39,10 @@ export function createProduct(services: Needs, input: ProductInput): Product {
 export function updateProduct(services: Needs, id: string, input: ProductInput): Product {
   const { db, clock } = services;
   loadProduct(db, id);
-  checkLinks(db, input, id);
+  checkLinks(linkTargets(db), input, id);
   keepSoldEditions(db, input, id);
   saveProduct(db, id, { ...input, description: cleanRichText(input.description) }, clock.now());
+  services.changes.announce();
   return loadProduct(db, id);
 }
 
@@ -52,6 +55,7 @@ export function setArchived(services: Needs, id: string, archived: boolean): Pro
     if (bundles.length > 0) throw new Refusal(409, `It is part of ${bundles.map((name) => `“${name}”`).join(', ')}. Take it out of there first.`);
   }
   saveProduct(db, id, { archivedAt: archived ? clock.now() : null }, clock.now());
+  services.changes.announce();
   return loadProduct(db, id);
 }
 
@@ -83,23 +87,14 @@ export function duplicateProduct(services: Needs, id: string): Product {
       original.files.map((file) => ({ id: file.id, only: file.only === null ? null : (renamed.get(file.only) ?? null) })),
     );
   });
+  services.changes.announce();
   return loadProduct(db, copyId);
-}
-
-export interface BulkChange {
-  status?: Product['status'] | undefined;
-  taxClass?: Product['taxClass'] | undefined;
-  addTags?: string[] | undefined;
-  removeTags?: string[] | undefined;
-  addCategories?: string[] | undefined;
-  removeCategories?: string[] | undefined;
-  archived?: boolean | undefined;
 }
 
 /** Changes many products at once: all of them, or none if one cannot be. @returns how many were changed */
 export function changeProducts(services: Needs, ids: readonly string[], change: BulkChange): number {
   const { db, clock } = services;
-  return db.transaction((tx) => {
+  const changed = db.transaction((tx) => {
     const found = findProducts(tx, ids);
     if (found.length < new Set(ids).size) throw new Refusal(409, 'One of these products is not there any more. Nothing was changed.');
     const together = (now: string[], add: string[] = [], remove: string[] = []) => [...new Set([...now, ...add])].filter((word) => !remove.includes(word));
@@ -117,6 +112,8 @@ export function changeProducts(services: Needs, ids: readonly string[], change: 
     }
     return found.length;
   });
+  services.changes.announce();
+  return changed;
 }
 
 /** Sets the files that buyers receive, in order. @throws Refusal 400 if one is not a stored download, or comes with what the product has not */
@@ -138,28 +135,8 @@ export function setProductFiles(services: Needs, id: string, chosen: FileChoice[
     if (file.only !== null && !scopes.has(file.only)) throw fieldRefusal(`files.${index}.only`, 'The product has no such edition or price.');
   }
   db.transaction((tx) => replaceFiles(tx, id, chosen));
+  services.changes.announce();
   return loadProduct(db, id);
-}
-
-/** Names of the bundles a product is part of. */
-export function bundlesWith(db: Db, productId: string): string[] {
-  return db.query.products
-    .findMany({ columns: { name: true, label: true, bundle: true, archivedAt: true } })
-    .sync()
-    .filter((product) => product.archivedAt === null && product.bundle.some((part) => part.productId === productId))
-    .map((product) => product.label || product.name);
-}
-
-/** Funnels in which a product is sold or given, so that one sees what a change reaches. */
-export function funnelsWith(db: Db, productId: string): Array<{ id: string; name: string }> {
-  const sold = db
-    .select({ id: funnels.id, name: funnels.name })
-    .from(steps)
-    .innerJoin(funnels, eq(funnels.id, steps.funnelId))
-    .where(eq(steps.productId, productId))
-    .all();
-  const given = db.select({ id: funnels.id, name: funnels.name }).from(funnels).where(eq(funnels.giftId, productId)).all();
-  return [...new Map([...sold, ...given].map((funnel) => [funnel.id, funnel])).values()];
 }
 
 /** An edition that was sold stays: reports, deliveries and stock ask for it. Call it before the product is saved. @throws Refusal 409 */
@@ -167,16 +144,11 @@ export function keepSoldEditions(db: Db, input: ProductInput, id: string): void 
   const kept = new Set(input.editions.map((edition) => edition.id));
   const gone = (findProduct(db, id)?.editions ?? []).filter((edition) => !kept.has(edition.id));
   if (gone.length === 0) return;
+  const ids = gone.map((edition) => edition.id);
   const sold = db
-    .select({ editionId: orderLines.editionId })
-    .from(orderLines)
-    .where(
-      inArray(
-        orderLines.editionId,
-        gone.map((edition) => edition.id),
-      ),
-    )
-    .limit(1)
+    .select({ editionId: editionSales.editionId })
+    .from(editionSales)
+    .where(and(inArray(editionSales.editionId, ids), gt(editionSales.sold, 0)))
     .get();
   const edition = gone.find((candidate) => candidate.id === sold?.editionId);
   if (edition)
@@ -185,30 +157,4 @@ export function keepSoldEditions(db: Db, input: ProductInput, id: string): void 
       `“${edition.name || input.name}” was sold and cannot be taken away. Set its stock to what was sold to stop selling it.`,
       409,
     );
-}
-
-/** Whatever a product points at must be there: pictures, parts of the bundle, the funnel it leads to. */
-export function checkLinks(db: Db, input: ProductInput, id: string | null): void {
-  if (input.pictureIds.length > 0) {
-    const pictures = db
-      .select({ id: files.id })
-      .from(files)
-      .where(and(inArray(files.id, input.pictureIds), eq(files.kind, 'picture')))
-      .all();
-    if (pictures.length < new Set(input.pictureIds).size) throw fieldRefusal('pictureIds', 'This picture was not uploaded.');
-  }
-  for (const [index, part] of input.bundle.entries()) {
-    const product = findProduct(db, part.productId);
-    const at = `bundle.${index}.productId`;
-    if (!product) throw fieldRefusal(at, 'This product is not there any more.');
-    if (part.productId === id || product.bundle.length > 0) throw fieldRefusal(at, 'A bundle cannot be part of a bundle.');
-    const edition = product.editions.find((candidate) => candidate.id === part.editionId);
-    if (!edition) throw fieldRefusal(`bundle.${index}.editionId`, 'The product has no such edition.');
-    if (edition.prices[0]?.price.kind === 'subscription') throw fieldRefusal(at, 'A subscription cannot be part of a bundle.');
-  }
-  if (input.bundle.length > 0 && id !== null && bundlesWith(db, id).length > 0) throw fieldRefusal('bundle', 'It is part of a bundle itself.');
-  const { leadTo } = input;
-  if (leadTo.kind === 'funnel' && !db.select().from(funnels).where(eq(funnels.id, leadTo.funnelId)).get()) {
-    throw fieldRefusal('leadTo.funnelId', 'This funnel is not there any more.');
-  }
 }

@@ -1,35 +1,99 @@
-import type { Product, ProductFile, ProductInput } from '@ruta/core';
-import { asc, desc, eq, inArray, isNull } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import { type Product, type ProductFile, type ProductInput, productLabel } from '@ruta/core/catalog';
+import type { Database } from 'better-sqlite3';
+import { and, asc, desc, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { notFound } from '../base/problem';
 import { findPictures } from '../files/store';
 import { files } from '../files/tables';
-import { notFound } from '../http/problem';
 import { productFiles, products } from './tables';
 
 export type ProductRow = typeof products.$inferSelect;
 
-/** Products, newest first; archived ones only if asked for. */
-export function listProducts(db: Db, archived = false): Product[] {
-  const query = db.select().from(products).orderBy(desc(products.createdAt), desc(products.id)).$dynamic();
-  return complete(db, (archived ? query : query.where(isNull(products.archivedAt))).all());
+/** How many products are read at a time where all of them are needed. */
+const BATCH = 250;
+/** How many products are kept in memory at most. */
+const MOST_KEPT = 2000;
+
+/**
+ * All products, newest first, some at a time: for files that hold everything. Archived ones only if asked for.
+ */
+export function* eachProduct(db: Db, archived = false): Generator<Product[]> {
+  const ids = db
+    .select({ id: products.id })
+    .from(products)
+    .where(archived ? undefined : isNull(products.archivedAt))
+    .orderBy(desc(products.createdAt), desc(products.id))
+    .all()
+    .map((row) => row.id);
+  for (let at = 0; at < ids.length; at += BATCH) {
+    const batch = ids.slice(at, at + BATCH);
+    const found = new Map(readProducts(db, batch).map((product) => [product.id, product]));
+    yield batch.flatMap((id) => found.get(id) ?? []);
+  }
 }
+
+/** Products on sale whose licence keys are pasted, with how many must be left before somebody is told. */
+export function sellingPastedKeys(db: Db): Array<{ id: string; name: string; warnAt: number }> {
+  return db
+    .select({ id: products.id, name: products.name, warnAt: sql<number>`json_extract(${products.delivery}, '$.keys.warnAt')` })
+    .from(products)
+    .where(and(isNull(products.archivedAt), sql`json_extract(${products.delivery}, '$.keys.kind') = 'list'`))
+    .all();
+}
+
+/**
+ * Products as last read, by database and id: one request asks for the same ones many times. What is read inside a
+ * transaction may be undone, and is not kept.
+ */
+const lastRead = new WeakMap<Db, Map<string, Product>>();
+
+/** Reads products anew from now on; to be called once a change of any is written. */
+export const forgetProducts = (db: Db): void => void lastRead.delete(db);
 
 export function findProduct(db: Db, id: string): Product | undefined {
-  return complete(db, db.select().from(products).where(eq(products.id, id)).all())[0];
+  return findProducts(db, [id])[0];
 }
 
-/** Products by their ids, archived ones included; ids that are not known are left out. */
-export function findProducts(db: Db, ids: readonly string[]): Product[] {
-  return ids.length === 0
-    ? []
-    : complete(
-        db,
-        db
-          .select()
-          .from(products)
-          .where(inArray(products.id, [...ids]))
-          .all(),
-      );
+/** Products by their ids, archived ones included; ids that are not known are left out. They are shared and must not be changed. */
+export function findProducts(db: Db, ids: readonly string[]): readonly Product[] {
+  if (!('$client' in db)) return readProducts(db, ids);
+  const known = lastRead.get(db) ?? new Map<string, Product>();
+  const missing = ids.filter((id) => !known.has(id));
+  const read = missing.length === 0 ? [] : readProducts(db, missing);
+  const found = new Map(read.map((product) => [product.id, product]));
+  if (!(db.$client as Database).inTransaction && known.size + read.length <= MOST_KEPT) {
+    for (const product of read) known.set(product.id, product);
+    lastRead.set(db, known);
+  }
+  return [...new Set(ids)].flatMap((id) => known.get(id) ?? found.get(id) ?? []);
+}
+
+function readProducts(db: Db, ids: readonly string[]): Product[] {
+  if (ids.length === 0) return [];
+  const rows = db
+    .select()
+    .from(products)
+    .where(inArray(products.id, [...ids]))
+    .all();
+  return complete(db, rows);
+}
+
+/** Products by their ids with the parts of those that are bundles, each once. */
+export function productsNamed(db: Db, ids: readonly string[]): Product[] {
+  const named = findProducts(db, ids);
+  const known = new Set(named.map((product) => product.id));
+  const parts = named.flatMap((product) => product.bundle.map((part) => part.productId)).filter((id) => !known.has(id));
+  return [...named, ...findProducts(db, [...new Set(parts)])];
+}
+
+/** Names of products as the team sees them, by their ids. */
+export function productLabels(db: Db, ids: readonly string[]): Map<string, string> {
+  const wanted = [...new Set(ids)];
+  const found =
+    wanted.length === 0
+      ? []
+      : db.select({ id: products.id, name: products.name, label: products.label }).from(products).where(inArray(products.id, wanted)).all();
+  return new Map(found.map((product) => [product.id, productLabel(product)]));
 }
 
 /** @throws Refusal 404 if there is no such product */
@@ -71,7 +135,7 @@ function complete(db: Db, rows: ProductRow[]): Product[] {
     .select({ productId: productFiles.productId, id: files.id, name: files.name, bytes: files.bytes, contentType: files.contentType, only: productFiles.only })
     .from(productFiles)
     .innerJoin(files, eq(files.id, productFiles.fileId))
-    .where(ids.length > 500 ? undefined : inArray(productFiles.productId, ids))
+    .where(inArray(productFiles.productId, ids))
     .orderBy(asc(productFiles.position))
     .all();
   const byProduct = new Map<string, ProductFile[]>();
@@ -85,4 +149,46 @@ function complete(db: Db, rows: ProductRow[]): Product[] {
     rows.flatMap((row) => row.pictureIds),
   );
   return rows.map((row) => ({ ...row, pictures: row.pictureIds.flatMap((id) => pictures[id] ?? []), files: byProduct.get(row.id) ?? [] }));
+}
+
+/** Names of the bundles a product is part of. */
+export function bundlesWith(db: Db, productId: string): string[] {
+  return db
+    .select({ name: products.name, label: products.label })
+    .from(products)
+    .where(and(isNull(products.archivedAt), sql`EXISTS (SELECT 1 FROM json_each(${products.bundle}) WHERE json_extract(value, '$.productId') = ${productId})`))
+    .all()
+    .map(productLabel);
+}
+
+/**
+ * Compiles one statement that adds a product or replaces what was typed of it, for many at once: the builder's own work
+ * at each of them would cost more than the writing.
+ */
+export function prepareSave(db: Db): (id: string, input: ProductInput, createdAt: number, now: number) => void {
+  const { archivedAt: _archivedAt, createdAt: _createdAt, ...changing } = getTableColumns(products);
+  const given = Object.fromEntries(Object.keys(getTableColumns(products)).map((name) => [name, sql.placeholder(name)]));
+  const set = Object.fromEntries(Object.entries(changing).map(([name, column]) => [name, sql.raw(`excluded.${toSnakeCase(column.name)}`)]));
+  const statement = db
+    .insert(products)
+    .values(given as never)
+    .onConflictDoUpdate({ target: products.id, set: set as never })
+    .prepare();
+  return (id, input, createdAt, now) => void statement.run({ ...input, id, archivedAt: null, createdAt, updatedAt: now });
+}
+
+/** A column's name in the database. */
+const toSnakeCase = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+
+/** Whether anything on sale gives access to a course at an outside host. */
+export function sellingCourses(db: Db): boolean {
+  const isCourse = sql`json_extract(${products.delivery}, '$.course') IS NOT NULL`;
+  return (
+    db
+      .select({ id: products.id })
+      .from(products)
+      .where(and(isNull(products.archivedAt), isCourse))
+      .limit(1)
+      .get() !== undefined
+  );
 }

@@ -1,4 +1,5 @@
-import type { Confirmation, Delivery, Product, ProductKind, ProductStatus, TaxClass } from '@ruta/core';
+import type { Confirmation, Delivery, Product, ProductKind, ProductStatus, TaxClass } from '@ruta/core/catalog';
+import type { Mode } from '@ruta/core/shop';
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { files } from '../files/tables';
 
@@ -35,7 +36,7 @@ export const products = sqliteTable(
     createdAt: integer().notNull(),
     updatedAt: integer().notNull(),
   },
-  (table) => [index('products_archived').on(table.archivedAt)],
+  (table) => [index('products_created').on(table.archivedAt, table.createdAt, table.id), index('products_name').on(table.archivedAt, table.name, table.id)],
 );
 
 export const productFiles = sqliteTable(
@@ -73,4 +74,27 @@ export const licenceKeys = sqliteTable(
     uniqueIndex('licence_keys_value').on(table.productId, table.value),
     index('licence_keys_order').on(table.orderId),
   ],
+);
+
+/** How many of an edition were sold, kept beside the orders and made anew from them by `recountSold`. */
+export const editionSales = sqliteTable(
+  'edition_sales',
+  { editionId: text().notNull(), mode: text().$type<Mode>().notNull(), sold: integer().notNull() },
+  (table) => [primaryKey({ columns: [table.editionId, table.mode] })],
+);
+
+/** What a cart keeps for its buyer for some minutes while they pay: places of an edition, or a use of a code. */
+export const holds = sqliteTable(
+  'holds',
+  {
+    cartId: text().notNull(),
+    kind: text().$type<'stock' | 'code'>().notNull(),
+    /** Id of the edition or the code. */
+    subjectId: text().notNull(),
+    quantity: integer().notNull(),
+    /** Who a code is held for. */
+    email: text(),
+    until: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.cartId, table.kind, table.subjectId] }), index('holds_subject').on(table.subjectId, table.until)],
 );

@@ -1,55 +1,42 @@
-import {
-  type FileProblem,
-  type ImportedJsonProduct,
-  type ImportedProduct,
-  productLabel,
-  productsFromCsv,
-  productsFromJson,
-  productsToCsv,
-  productsToJson,
-} from '@ruta/core';
-import { inArray } from 'drizzle-orm';
+import type { FileFormat, ImportReport, Product, ProductImport, ProductInput } from '@ruta/core/catalog';
+import { productLabel } from '@ruta/core/catalog';
+import { type ImportedJsonProduct, type ImportedProduct, productsFromCsv, productsFromJson, productsToCsv, productsToJson } from '@ruta/core/formats';
+import { count, inArray, max } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { Refusal } from '../base/problem';
+import type { Services } from '../base/services';
 import { files } from '../files/tables';
-import { Refusal } from '../http/problem';
-import { newId } from '../ids';
-import type { Services } from '../services';
 import { loadShop } from '../shop/store';
-import { checkLinks, cleanRichText, keepSoldEditions } from './service';
-import { insertProduct, listProducts, replaceFiles, saveProduct } from './store';
+import { checkLinks, type LinkTargets, linkTargets } from './links';
+import { cleanRichText, keepSoldEditions } from './service';
+import { eachProduct, prepareSave, replaceFiles } from './store';
+import { products } from './tables';
 
-export type FileFormat = 'csv' | 'json';
+type Needs = Pick<Services, 'db' | 'clock'>;
 
-/** What an import would do, or has done. */
-export interface ImportReport {
-  added: number;
-  changed: number;
-  same: number;
-  /** With any of these nothing is imported. */
-  problems: FileProblem[];
-  /** What is left out, in words: pictures and files that are not stored in this shop. */
-  notes: string[];
-  products: Array<{ name: string; change: ImportedProduct['change']; line: number }>;
-  applied: boolean;
-}
+const all = (db: Db, archived: boolean) => [...eachProduct(db, archived)].flat();
 
 /** All products that are not archived, as a file. */
 export function exportProducts({ db }: Pick<Services, 'db'>, format: FileFormat): string {
   const { settings } = loadShop(db);
-  const products = listProducts(db);
+  const products = all(db, false);
   return format === 'csv' ? productsToCsv(products, settings) : productsToJson(products, settings.currency);
 }
 
 /**
- * Imports a file of products: all of it, or nothing.
- * @param apply false to look first at what would happen
+ * Imports a file of products: all of it, or nothing. Everything is read and checked first, so that the transaction which
+ * writes it is short.
+ * @throws Refusal 409 if products were changed meanwhile
  */
-export function importProducts(services: Pick<Services, 'db' | 'clock'>, format: FileFormat, text: string, apply: boolean): ImportReport {
+export function importProducts(services: Needs, { format, text, apply }: ProductImport): ImportReport {
   const { db, clock } = services;
   const { settings } = loadShop(db);
-  const existing = listProducts(db, true);
+  const before = stateOf(db);
+  const existing = all(db, true);
   const read = format === 'csv' ? productsFromCsv(text, existing, settings, (kind) => newId(clock, kind)) : productsFromJson(text, existing, settings.currency);
   const notes = new Set<string>();
-  const items = withKnownFiles(services, read.items, notes);
+  const items = withKnownFiles(services, read.items, notes).map((item) => ({ ...item, id: item.id ?? newId(clock, 'product'), input: cleaned(item.input) }));
   const report: ImportReport = {
     added: items.filter((item) => item.change === 'add').length,
     changed: items.filter((item) => item.change === 'change').length,
@@ -60,42 +47,60 @@ export function importProducts(services: Pick<Services, 'db' | 'clock'>, format:
     applied: false,
   };
   if (report.problems.length > 0) return report;
-  /** Makes a refusal of one product a problem of the file. */
-  const tell = (item: ImportedProduct, check: () => void) => {
-    try {
-      check();
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-      report.problems.push({ line: item.line, column: error.fields[0]?.path ?? '', message: `${productLabel(item.input)}: ${error.title}` });
-    }
-  };
-  try {
-    db.transaction((tx) => {
+  const targets = targetsWith(db, existing, items);
+  for (const item of items) {
+    const problem = refusalOf(() => {
+      if (item.change === 'change') keepSoldEditions(db, item.input, item.id);
+      checkLinks(targets, item.input, item.id);
+    });
+    if (problem) report.problems.push({ line: item.line, column: problem.fields[0]?.path ?? '', message: `${productLabel(item.input)}: ${problem.title}` });
+  }
+  if (!apply || report.problems.length > 0) return report;
+  db.transaction(
+    (tx) => {
+      if (stateOf(tx) !== before) throw new Refusal(409, 'Products were changed while this file was read. Nothing was imported; try again.');
       const now = clock.now();
+      const save = prepareSave(tx);
       // Lists show the newest first; a millisecond apart, new products stand in the order of the file.
       for (const [position, item] of items.entries()) {
-        const input = { ...item.input, description: cleanRichText(item.input.description) };
-        const id = item.id ?? newId(clock, 'product');
-        if (item.change === 'add') insertProduct(tx, id, input, now + items.length - position);
-        else if (item.change === 'change') {
-          tell(item, () => keepSoldEditions(tx, input, id));
-          saveProduct(tx, id, input, now);
-        }
-        if ('files' in item) replaceFiles(tx, id, (item as ImportedJsonProduct).files);
+        if (item.change !== 'same') save(item.id, item.input, now + items.length - position, now);
+        if ('files' in item) replaceFiles(tx, item.id, (item as unknown as ImportedJsonProduct).files);
       }
-      // Looked at once everything is there: a bundle may stand before its parts in the file.
-      for (const item of items) tell(item, () => checkLinks(tx, item.input, item.id));
-      // A look only, or something that does not fit: everything is taken back.
-      if (!apply || report.problems.length > 0) throw new TakenBack();
-      report.applied = true;
-    });
-  } catch (error) {
-    if (!(error instanceof TakenBack)) throw error;
-  }
-  return report;
+    },
+    { behavior: 'immediate' },
+  );
+  return { ...report, applied: true };
 }
 
-class TakenBack extends Error {}
+/** Tells whether any product has changed between two moments. */
+function stateOf(db: Db): string {
+  const row = db
+    .select({ count: count(), latest: max(products.updatedAt) })
+    .from(products)
+    .get();
+  return `${row?.count} ${row?.latest}`;
+}
+
+const cleaned = (input: ProductInput): ProductInput => ({ ...input, description: cleanRichText(input.description) });
+
+/** The refusal that a check ends with; undefined if it passes. */
+function refusalOf(check: () => void): Refusal | undefined {
+  try {
+    check();
+  } catch (error) {
+    if (error instanceof Refusal) return error;
+    throw error;
+  }
+  return undefined;
+}
+
+/** What products can point at once the file is in: a bundle may stand before its parts there. */
+function targetsWith(db: Db, existing: readonly Product[], items: ReadonlyArray<{ id: string; input: ProductInput }>): LinkTargets {
+  const byId = new Map<string, Pick<Product, 'bundle' | 'editions' | 'archivedAt'>>(existing.map((product) => [product.id, product]));
+  for (const { id, input } of items) byId.set(id, { ...input, archivedAt: null });
+  const bundled = new Set([...byId.values()].flatMap(({ bundle, archivedAt }) => (archivedAt === null ? bundle.map((part) => part.productId) : [])));
+  return { ...linkTargets(db), product: (id) => byId.get(id), isBundled: (id) => bundled.has(id) };
+}
 
 /** Without pictures and files that this shop has not stored, and with a note of each. */
 function withKnownFiles({ db }: Pick<Services, 'db'>, items: ImportedProduct[], notes: Set<string>): ImportedProduct[] {

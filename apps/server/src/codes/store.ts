@@ -1,41 +1,85 @@
-import { type Code, normalizeCode } from '@ruta/core';
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
-import type { Db } from '../db/open';
-import { fieldRefusal, notFound } from '../http/problem';
-import { newId } from '../ids';
-import { orders } from '../sales/tables';
-import type { Services } from '../services';
+import { type Code, type CodeRow, type CodeUses, normalizeCode } from '@ruta/core/codes';
+import type { ListPage, ListQuery } from '@ruta/core/lists';
+import { PAID_STATES } from '@ruta/core/orders';
+import { and, eq, gt, inArray, isNull, ne, type SQL, sql } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { countRows, keyset, pageOf, searched } from '../base/list';
+import { fieldRefusal, notFound } from '../base/problem';
+import type { Services } from '../base/services';
+import { productLabels } from '../catalog/store';
+import { holds } from '../catalog/tables';
+import { orders } from '../orders/tables';
+import { loadShop } from '../shop/store';
 import { codes } from './tables';
+
+type Needs = Pick<Services, 'db' | 'clock'>;
 
 export interface StoredCode {
   id: string;
   terms: Code;
 }
 
-/** A code with what it brought. */
-export interface CodeRow extends StoredCode {
-  createdAt: number;
-  /** Paid orders in live mode that used it. */
-  uses: number;
-  /** What those orders paid on their day, minor units. */
-  paid: number;
+const SORTING = { columns: { created: codes.createdAt, code: codes.code }, id: codes.id };
+const isPaid = inArray(orders.state, [...PAID_STATES]);
+
+/** One page of the discount codes with what they brought in live mode. */
+export function listCodes(db: Db, query: ListQuery): ListPage<CodeRow> {
+  const key = keyset(SORTING, query);
+  const rows = db
+    .select({ id: codes.id, terms: codes.terms, createdAt: codes.createdAt, code: codes.code })
+    .from(codes)
+    .where(and(filterOf(query), key.after))
+    .orderBy(...key.order)
+    .limit(key.limit)
+    .all();
+  const page = pageOf(rows, key, (row) => (query.sort === 'code' ? row.code : row.createdAt));
+  const brought = broughtBy(
+    db,
+    page.rows.map((row) => row.id),
+  );
+  const labels = productLabels(
+    db,
+    page.rows.flatMap((row) => scopeOf(row.terms)),
+  );
+  return {
+    next: page.next,
+    rows: page.rows.map(({ code: _code, ...row }) => ({
+      ...row,
+      products: scopeOf(row.terms).flatMap((id) => labels.get(id) ?? []),
+      ...(brought.get(row.id) ?? { uses: 0, paid: 0 }),
+    })),
+  };
 }
 
-export function listCodes(db: Db): CodeRow[] {
+/** Ids of the products that a code is for; empty if it is not for chosen ones. */
+const scopeOf = ({ scope }: Code): string[] => (scope.kind === 'products' ? scope.productIds : []);
+
+export const countCodes = (db: Db, query: ListQuery): number => countRows(db, codes, filterOf(query));
+
+const filterOf = ({ search }: ListQuery): SQL | undefined => and(isNull(codes.archivedAt), searched(search, [codes.code]));
+
+/** The terms of every code that is not archived, newest first, for a file. */
+export function allCodes(db: Db): Code[] {
   return db
-    .select({
-      id: codes.id,
-      terms: codes.terms,
-      createdAt: codes.createdAt,
-      uses: sql<number>`count(${orders.id})`,
-      paid: sql<number>`coalesce(sum(${orders.total}), 0)`,
-    })
+    .select({ terms: codes.terms })
     .from(codes)
-    .leftJoin(orders, and(eq(orders.codeId, codes.id), eq(orders.state, 'paid'), eq(orders.mode, 'live')))
     .where(isNull(codes.archivedAt))
-    .groupBy(codes.id)
-    .orderBy(desc(codes.createdAt))
+    .orderBy(sql`${codes.createdAt} DESC, ${codes.id} DESC`)
+    .all()
+    .map((row) => row.terms);
+}
+
+/** Uses in paid live orders and what those paid on their day, by code. */
+function broughtBy(db: Db, ids: readonly string[]): Map<string, { uses: number; paid: number }> {
+  if (ids.length === 0) return new Map();
+  const rows = db
+    .select({ codeId: orders.codeId, uses: sql<number>`count(*)`, paid: sql<number>`coalesce(sum(${orders.total}), 0)` })
+    .from(orders)
+    .where(and(inArray(orders.codeId, [...ids]), isPaid, eq(orders.mode, 'live')))
+    .groupBy(orders.codeId)
     .all();
+  return new Map(rows.map(({ codeId, uses, paid }) => [codeId ?? '', { uses, paid }]));
 }
 
 /** The code that a buyer typed; undefined if there is none. */
@@ -47,11 +91,24 @@ export function findCode(db: Db, typed: string): StoredCode | undefined {
     .get();
 }
 
-type Needs = Pick<Services, 'db' | 'clock'>;
+/** How often a code was used in paid orders of the shop's mode, and is held by other carts that are paying. */
+export function codeUses({ db, clock }: Needs, codeId: string, email: string | undefined, cartId: string | null): CodeUses {
+  const who = email?.trim().toLowerCase() ?? '';
+  const used = db
+    .select({ total: sql<number>`count(*)`, byBuyer: sql<number>`coalesce(sum(${orders.email} = ${who}), 0)` })
+    .from(orders)
+    .where(and(eq(orders.codeId, codeId), isPaid, eq(orders.mode, loadShop(db).settings.mode)))
+    .get();
+  const held = db
+    .select({ total: sql<number>`count(*)`, byBuyer: sql<number>`coalesce(sum(${holds.email} = ${who}), 0)` })
+    .from(holds)
+    .where(and(eq(holds.kind, 'code'), eq(holds.subjectId, codeId), gt(holds.until, clock.now()), cartId === null ? undefined : ne(holds.cartId, cartId)))
+    .get();
+  return { total: (used?.total ?? 0) + (held?.total ?? 0), byBuyer: who === '' ? 0 : (used?.byBuyer ?? 0) + (held?.byBuyer ?? 0) };
+}
 
 /** Adds a code, or changes the one with this id. @throws Refusal 409 if another code reads the same, 404 if there is no such id */
-export function saveCode(services: Needs, id: string | null, terms: Code): CodeRow {
-  const { db, clock } = services;
+export function saveCode({ db, clock }: Needs, id: string | null, terms: Code): CodeRow {
   const now = clock.now();
   const code = normalizeCode(terms.code);
   const same = db.select({ id: codes.id, archivedAt: codes.archivedAt }).from(codes).where(eq(codes.code, code)).get();
@@ -71,12 +128,13 @@ export function saveCode(services: Needs, id: string | null, terms: Code): CodeR
 }
 
 /** Takes a code out of lists and out of use. Orders that used it stay as they are. */
-export function archiveCode(services: Needs, id: string): void {
-  if (services.db.update(codes).set({ archivedAt: services.clock.now() }).where(eq(codes.id, id)).run().changes === 0) throw notFound('This code');
+export function archiveCode({ db, clock }: Needs, id: string): void {
+  if (db.update(codes).set({ archivedAt: clock.now() }).where(eq(codes.id, id)).run().changes === 0) throw notFound('This code');
 }
 
-function loadCode(db: Db, id: string): CodeRow {
-  const row = listCodes(db).find((code) => code.id === id);
+/** @throws Refusal 404 if there is no such code */
+export function loadCode(db: Db, id: string): CodeRow {
+  const row = db.select({ id: codes.id, terms: codes.terms, createdAt: codes.createdAt }).from(codes).where(eq(codes.id, id)).get();
   if (!row) throw notFound('This code');
-  return row;
+  return { ...row, products: [...productLabels(db, scopeOf(row.terms)).values()], ...(broughtBy(db, [id]).get(id) ?? { uses: 0, paid: 0 }) };
 }

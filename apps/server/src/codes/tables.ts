@@ -1,4 +1,4 @@
-import type { Code } from '@ruta/core';
+import type { Code } from '@ruta/core/codes';
 import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Discount codes. The terms are one document; the normalised code is the key buyers find it by. */

@@ -1,42 +1,56 @@
-import { codesFromCsv, codesToCsv, type FileProblem } from '@ruta/core';
-import { eq } from 'drizzle-orm';
-import { listProducts } from '../catalog/store';
-import type { Services } from '../services';
+import type { ImportReport } from '@ruta/core/catalog';
+import type { CodeImport } from '@ruta/core/codes';
+import { codesFromCsv, codesToCsv } from '@ruta/core/formats';
+import { sql } from 'drizzle-orm';
+import { newId } from '../base/ids';
+import type { Services } from '../base/services';
+import { products } from '../catalog/tables';
 import { loadShop } from '../shop/store';
-import { listCodes, saveCode } from './store';
+import { allCodes } from './store';
 import { codes } from './tables';
 
-export interface CodesReport {
-  added: number;
-  changed: number;
-  problems: FileProblem[];
-  applied: boolean;
-}
+type Needs = Pick<Services, 'db' | 'clock'>;
 
 export function exportCodes({ db }: Pick<Services, 'db'>): string {
-  return codesToCsv(
-    listCodes(db).map((row) => row.terms),
-    loadShop(db).settings,
-  );
+  return codesToCsv(allCodes(db), loadShop(db).settings);
 }
 
-/**
- * Imports discount codes: all of a file, or nothing. Codes that are there already are changed.
- * @param apply false to look first at what would happen
- */
-export function importCodes(services: Pick<Services, 'db' | 'clock'>, text: string, apply: boolean): CodesReport {
-  const { db } = services;
-  const products = new Set(listProducts(db, true).map((product) => product.id));
-  const { items, problems } = codesFromCsv(text, products, loadShop(db).settings);
-  const known = (code: string) => db.select({ id: codes.id, archivedAt: codes.archivedAt }).from(codes).where(eq(codes.code, code)).get();
+/** Imports discount codes: all of a file, or nothing. Codes that are there already are changed. */
+export function importCodes({ db, clock }: Needs, { text, apply }: CodeImport): ImportReport {
+  const productIds = new Set(
+    db
+      .select({ id: products.id })
+      .from(products)
+      .all()
+      .map((product) => product.id),
+  );
+  const { items, problems } = codesFromCsv(text, productIds, loadShop(db).settings);
+  const known = new Map(
+    db
+      .select({ id: codes.id, code: codes.code, archivedAt: codes.archivedAt })
+      .from(codes)
+      .all()
+      .map((row) => [row.code, row]),
+  );
   for (const { terms, line } of items) {
-    if (known(terms.code)?.archivedAt) problems.push({ line, column: 'code', message: 'A code like this was archived. Choose another word.' });
+    if (known.get(terms.code)?.archivedAt) problems.push({ line, column: 'code', message: 'A code like this was archived. Choose another word.' });
   }
-  const changed = items.filter((item) => known(item.terms.code)).length;
-  const report = { added: items.length - changed, changed, problems, applied: false };
+  const changed = items.filter((item) => known.has(item.terms.code)).length;
+  const report = { added: items.length - changed, changed, same: 0, problems, notes: [], products: [], applied: false };
   if (!apply || problems.length > 0) return report;
-  db.transaction((tx) => {
-    for (const { terms } of items) saveCode({ ...services, db: tx }, known(terms.code)?.id ?? null, terms);
-  });
+  db.transaction(
+    (tx) => {
+      const now = clock.now();
+      const given = (name: string) => sql.placeholder(name);
+      // The code itself is the key: one that was added meanwhile is changed like any other.
+      const save = tx
+        .insert(codes)
+        .values({ id: given('id'), code: given('code'), terms: given('terms'), createdAt: given('now'), updatedAt: given('now') })
+        .onConflictDoUpdate({ target: codes.code, set: { terms: sql`excluded.terms`, updatedAt: sql`excluded.updated_at` } })
+        .prepare();
+      for (const { terms } of items) save.run({ id: newId(clock, 'code'), code: terms.code, terms, now });
+    },
+    { behavior: 'immediate' },
+  );
   return { ...report, applied: true };
 }

@@ -1,7 +1,11 @@
-import { eq } from 'drizzle-orm';
-import type { Db } from '../db/open';
-import { newId } from '../ids';
-import type { Services } from '../services';
+import type { ContactRow as ContactListRow } from '@ruta/core/contacts';
+import type { ListPage, ListQuery } from '@ruta/core/lists';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
+import { notFound } from '../base/problem';
+import type { Services } from '../base/services';
 import { contacts } from './tables';
 
 export type ContactRow = typeof contacts.$inferSelect;
@@ -17,12 +21,12 @@ export interface ContactDetails {
 }
 
 /** Adds a contact, or completes the one with this address: an address is one person, however it is written. */
-export function keepContact(tx: Db, services: Pick<Services, 'clock'>, details: ContactDetails): ContactRow {
-  const now = services.clock.now();
+export function saveContact(tx: Db, { clock }: Pick<Services, 'clock'>, details: ContactDetails): ContactRow {
+  const now = clock.now();
   const email = details.email.trim().toLowerCase();
   const known = findContactByEmail(tx, email);
   const row: ContactRow = {
-    id: known?.id ?? newId(services.clock, 'contact'),
+    id: known?.id ?? newId(clock, 'contact'),
     email,
     firstName: details.firstName || known?.firstName || '',
     lastName: details.lastName || known?.lastName || '',
@@ -30,11 +34,21 @@ export function keepContact(tx: Db, services: Pick<Services, 'clock'>, details: 
     answers: { ...known?.answers, ...details.answers },
     funnelId: known?.funnelId ?? details.funnelId,
     campaign: known?.campaign ?? details.campaign,
+    orders: known?.orders ?? 0,
+    paid: known?.paid ?? 0,
     createdAt: known?.createdAt ?? now,
     updatedAt: now,
   };
   tx.insert(contacts).values(row).onConflictDoUpdate({ target: contacts.id, set: row }).run();
   return row;
+}
+
+/** Counts a live sale to a contact; call it in the transaction that pays it. */
+export function countSale(tx: Db, contactId: string, paid: number): void {
+  tx.update(contacts)
+    .set({ orders: sql`${contacts.orders} + 1`, paid: sql`${contacts.paid} + ${paid}` })
+    .where(eq(contacts.id, contactId))
+    .run();
 }
 
 export function findContactByEmail(db: Db, email: string): ContactRow | undefined {
@@ -44,3 +58,39 @@ export function findContactByEmail(db: Db, email: string): ContactRow | undefine
 export function findContact(db: Db, id: string): ContactRow | undefined {
   return db.select().from(contacts).where(eq(contacts.id, id)).get();
 }
+
+/** @throws Refusal 404 if there is no such contact */
+export function loadContact(db: Db, id: string): ContactRow {
+  const contact = findContact(db, id);
+  if (!contact) throw notFound('This contact');
+  return contact;
+}
+
+const SORTING = { columns: { created: contacts.createdAt, paid: contacts.paid, orders: contacts.orders, email: contacts.email }, id: contacts.id };
+const found = (search: string) => searched(search, [contacts.email, contacts.firstName, contacts.lastName]);
+
+/** One page of the contacts, newest first. */
+export function listContacts(db: Db, query: ListQuery): ListPage<ContactListRow> {
+  const key = keyset(SORTING, query);
+  const fields = {
+    id: contacts.id,
+    email: contacts.email,
+    firstName: contacts.firstName,
+    lastName: contacts.lastName,
+    country: contacts.country,
+    createdAt: contacts.createdAt,
+    orders: contacts.orders,
+    paid: contacts.paid,
+    sorted: key.column,
+  };
+  const read = db
+    .select(fields)
+    .from(contacts)
+    .where(and(found(query.search), key.after))
+    .orderBy(...key.order)
+    .limit(key.limit);
+  const rows = rowsOf<ContactListRow & { sorted: string | number }>(fields, read.values());
+  return pageOf(rows, key, (row) => row.sorted);
+}
+
+export const countContacts = (db: Db, { search }: ListQuery): number => countRows(db, contacts, found(search));

@@ -1,4 +1,4 @@
-import type { Campaign } from '@ruta/core';
+import type { Campaign } from '@ruta/core/facts';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const contacts = sqliteTable(
@@ -13,8 +13,11 @@ export const contacts = sqliteTable(
     answers: text({ mode: 'json' }).$type<Record<string, string>>().notNull(),
     funnelId: text(),
     campaign: text({ mode: 'json' }).$type<Campaign>(),
+    /** Paid orders in live mode without gifts, and what they came to: kept beside the orders for lists. */
+    orders: integer().notNull().default(0),
+    paid: integer().notNull().default(0),
     createdAt: integer().notNull(),
     updatedAt: integer().notNull(),
   },
-  (table) => [index('contacts_created').on(table.createdAt)],
+  (table) => [index('contacts_created').on(table.createdAt, table.id), index('contacts_paid').on(table.paid, table.id)],
 );

@@ -1,9 +1,10 @@
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
+import { PictureInfoSchema, UploadedFileSchema } from '@ruta/core/catalog';
 import express, { type Request, type RequestHandler, Router } from 'express';
 import multer from 'multer';
-import { fieldRefusal } from '../http/problem';
-import type { Services } from '../services';
+import { fieldRefusal } from '../base/problem';
+import type { Services } from '../base/services';
 import { addDownload, addPicture, findPictures, MAX_DOWNLOAD_BYTES, MAX_PICTURE_BYTES, picturePath, type Upload } from './store';
 
 /** Uploads go to a temporary file first, so that a large one does not fill the memory. */
@@ -14,7 +15,7 @@ export function uploadRoutes(services: Services, guard: (request: Request) => vo
     guard(request);
     next();
   };
-  const keep = async <T>(request: Request, store: (upload: Upload, contentType: string) => Promise<T>): Promise<T> => {
+  const receiveFile = async <T>(request: Request, store: (upload: Upload, contentType: string) => Promise<T>): Promise<T> => {
     const { file } = request;
     if (!file) throw fieldRefusal('file', 'Choose a file.');
     try {
@@ -24,11 +25,10 @@ export function uploadRoutes(services: Services, guard: (request: Request) => vo
     }
   };
   router.post('/pictures', guarded, receive(MAX_PICTURE_BYTES), async (request, response) => {
-    response.status(201).json(await keep(request, (upload) => addPicture(services, upload)));
+    response.status(201).json(PictureInfoSchema.parse(await receiveFile(request, (upload) => addPicture(services, upload))));
   });
   router.post('/downloads', guarded, receive(MAX_DOWNLOAD_BYTES), async (request, response) => {
-    const { id, name, bytes, contentType } = await keep(request, (upload, type) => addDownload(services, upload, type));
-    response.status(201).json({ id, name, bytes, contentType });
+    response.status(201).json(UploadedFileSchema.parse(await receiveFile(request, (upload, type) => addDownload(services, upload, type))));
   });
   return router;
 }

@@ -1,13 +1,13 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { copyFile } from 'node:fs/promises';
 import path from 'node:path';
-import type { PictureInfo } from '@ruta/core';
+import type { PictureInfo } from '@ruta/core/catalog';
 import { inArray } from 'drizzle-orm';
 import sharp from 'sharp';
-import type { Db } from '../db/open';
-import { fieldRefusal } from '../http/problem';
-import { newId } from '../ids';
-import type { Services } from '../services';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { fieldRefusal } from '../base/problem';
+import type { Services } from '../base/services';
 import { files } from './tables';
 
 export const MAX_PICTURE_BYTES = 15 * 1024 * 1024;

@@ -1,48 +1,162 @@
-import type { Graph, PageDocument, Route, Step } from '@ruta/core';
-import { and, desc, eq, isNull } from 'drizzle-orm';
-import type { Db } from '../db/open';
-import { notFound } from '../http/problem';
-import { funnels, publications, routes, type Snapshot, steps } from './tables';
+import { bringUpStep, type Graph, GraphSchema, type Route, type Step } from '@ruta/core/funnel';
+import { type PageDocument, readPage } from '@ruta/core/page';
+import { and, desc, eq, inArray, isNull, max, or, sql } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { notFound } from '../base/problem';
+import { funnels, publications, routes, steps } from './tables';
 
 export type FunnelRow = typeof funnels.$inferSelect;
-export type StepRow = typeof steps.$inferSelect;
-export type PublicationRow = typeof publications.$inferSelect;
+
+/** A step with its page as it is being worked on. */
+export type StepRow = Omit<typeof steps.$inferSelect, 'draft'> & { draft: PageDocument };
+
+/** What visitors of a funnel see: everything as it stood when it was published. */
+export interface Snapshot {
+  version: typeof SNAPSHOT_VERSION;
+  name: string;
+  slug: string;
+  giftId: string | null;
+  graph: Graph;
+  pages: Record<string, PageDocument>;
+}
+
+/** The version of snapshots that is written now; in those before it a step sold one product. */
+const SNAPSHOT_VERSION = 2;
+
+export interface Publication {
+  id: string;
+  funnelId: string;
+  version: number;
+  at: number;
+  snapshot: Snapshot;
+}
 
 export interface FunnelState {
   funnel: FunnelRow;
   steps: StepRow[];
   graph: Graph;
   /** The latest publication; undefined while the funnel is a draft. */
-  published: PublicationRow | undefined;
+  published: Publication | undefined;
 }
 
+/** Funnels that are not archived, newest first. */
 export function listFunnels(db: Db): FunnelRow[] {
   return db.select().from(funnels).where(isNull(funnels.archivedAt)).orderBy(desc(funnels.createdAt)).all();
 }
 
+export function findFunnel(db: Db, id: string): FunnelRow | undefined {
+  return db.select().from(funnels).where(eq(funnels.id, id)).get();
+}
+
+/** Names of funnels by their ids. */
+export function funnelNames(db: Db, ids: readonly string[]): Map<string, string> {
+  const found =
+    ids.length === 0
+      ? []
+      : db
+          .select({ id: funnels.id, name: funnels.name })
+          .from(funnels)
+          .where(inArray(funnels.id, [...new Set(ids)]))
+          .all();
+  return new Map(found.map(({ id, name }) => [id, name]));
+}
+
+/** Funnels in which a product is sold or given, so that one sees what a change reaches. */
+export function funnelsWith(db: Db, productId: string): Array<{ id: string; name: string }> {
+  const named = sql`EXISTS (SELECT 1 FROM ${steps}, json_each(${steps.sells}) WHERE ${steps.funnelId} = ${funnels.id} AND json_extract(value, '$.productId') = ${productId})`;
+  return db
+    .select({ id: funnels.id, name: funnels.name })
+    .from(funnels)
+    .where(or(named, eq(funnels.giftId, productId)))
+    .all();
+}
+
 /** A funnel with its steps, routes and what is published. @throws Refusal 404 if there is none */
 export function loadFunnel(db: Db, id: string): FunnelState {
-  const funnel = db.select().from(funnels).where(eq(funnels.id, id)).get();
+  const funnel = findFunnel(db, id);
   if (!funnel) throw notFound('This funnel');
-  const stepRows = db.select().from(steps).where(eq(steps.funnelId, id)).all();
-  const routeRows = db.select().from(routes).where(eq(routes.funnelId, id)).all();
-  return { funnel, steps: stepRows, graph: graphOf(funnel.entryId, stepRows, routeRows), published: latestPublication(db, id) };
+  const stepRows = db.select().from(steps).where(eq(steps.funnelId, id)).all().map(readStep);
+  return { funnel, steps: stepRows, graph: graphOf(funnel.entryId, stepRows, routesOf(db, id)), published: latestPublication(db, id) };
+}
+
+/** The graphs of several funnels, read without their pages. */
+export function graphsOf(db: Db, rows: readonly FunnelRow[]): Map<string, Graph> {
+  const ids = rows.map((row) => row.id);
+  if (ids.length === 0) return new Map();
+  const columns = { id: steps.id, funnelId: steps.funnelId, kind: steps.kind, name: steps.name, slug: steps.slug, sells: steps.sells };
+  const stepRows = db.select(columns).from(steps).where(inArray(steps.funnelId, ids)).all();
+  const routeRows = db.select().from(routes).where(inArray(routes.funnelId, ids)).all();
+  return new Map(
+    rows.map((row) => [
+      row.id,
+      graphOf(
+        row.entryId,
+        stepRows.filter((step) => step.funnelId === row.id),
+        routeRows.filter((route) => route.funnelId === row.id),
+      ),
+    ]),
+  );
+}
+
+const routesOf = (db: Db, funnelId: string) => db.select().from(routes).where(eq(routes.funnelId, funnelId)).all();
+
+function readStep(row: typeof steps.$inferSelect): StepRow {
+  return { ...row, draft: readPage(row.draft) };
 }
 
 /** @throws Refusal 404 if there is no such step */
 export function loadStep(db: Db, id: string): StepRow {
   const step = db.select().from(steps).where(eq(steps.id, id)).get();
   if (!step) throw notFound('This stop');
-  return step;
+  return readStep(step);
 }
 
-export function latestPublication(db: Db, funnelId: string): PublicationRow | undefined {
-  return db.select().from(publications).where(eq(publications.funnelId, funnelId)).orderBy(desc(publications.version)).limit(1).get();
+/** Names of stops by their ids. */
+export function stepNames(db: Db, ids: readonly string[]): Map<string, string> {
+  const found =
+    ids.length === 0
+      ? []
+      : db
+          .select({ id: steps.id, name: steps.name })
+          .from(steps)
+          .where(inArray(steps.id, [...new Set(ids)]))
+          .all();
+  return new Map(found.map(({ id, name }) => [id, name]));
+}
+
+export function latestPublication(db: Db, funnelId: string): Publication | undefined {
+  const row = db.select().from(publications).where(eq(publications.funnelId, funnelId)).orderBy(desc(publications.version)).limit(1).get();
+  return row && { ...row, snapshot: readSnapshot(row.snapshot) };
 }
 
 /** The latest publication of every funnel that is not archived. */
-export function latestPublications(db: Db): PublicationRow[] {
+export function latestPublications(db: Db): Publication[] {
   return listFunnels(db).flatMap((funnel) => latestPublication(db, funnel.id) ?? []);
+}
+
+/** When each funnel was last published, read without what was published. */
+export function publishedAt(db: Db): Map<string, number> {
+  const rows = db
+    .select({ funnelId: publications.funnelId, at: max(publications.at) })
+    .from(publications)
+    .groupBy(publications.funnelId)
+    .all();
+  return new Map(rows.map(({ funnelId, at }) => [funnelId, at ?? 0]));
+}
+
+/** Addresses that funnels are published at. */
+export function publishedSlugs(db: Db): Array<{ funnelId: string; slug: string; name: string }> {
+  return db
+    .select({
+      funnelId: publications.funnelId,
+      slug: sql<string>`json_extract(${publications.snapshot}, '$.slug')`,
+      name: sql<string>`json_extract(${publications.snapshot}, '$.name')`,
+      version: max(publications.version),
+    })
+    .from(publications)
+    .innerJoin(funnels, and(eq(funnels.id, publications.funnelId), isNull(funnels.archivedAt)))
+    .groupBy(publications.funnelId)
+    .all();
 }
 
 /** Saves a draft and counts its revision up. @returns undefined if somebody else saved since `revision` */
@@ -55,10 +169,10 @@ export function saveDraft(db: Db, stepId: string, revision: number, draft: PageD
     .get()?.revision;
 }
 
-function graphOf(entryId: string, stepRows: StepRow[], routeRows: Array<typeof routes.$inferSelect>): Graph {
+function graphOf(entryId: string, stepRows: ReadonlyArray<Step>, routeRows: ReadonlyArray<typeof routes.$inferSelect>): Graph {
   return {
     entryId,
-    steps: stepRows.map(({ id, kind, name, slug, productId }): Step => ({ id, kind, name, slug, productId })),
+    steps: stepRows.map(({ id, kind, name, slug, sells }): Step => ({ id, kind, name, slug, sells })),
     routes: routeRows.map(
       ({ id, fromStepId, outcome, condition, priority, toStepId }): Route => ({
         id,
@@ -75,10 +189,22 @@ function graphOf(entryId: string, stepRows: StepRow[], routeRows: Array<typeof r
 /** Everything of a funnel as it stands now, for publishing and for telling what has changed. */
 export function snapshotOf({ funnel, steps: stepRows, graph }: Omit<FunnelState, 'published'>): Snapshot {
   return {
+    version: SNAPSHOT_VERSION,
     name: funnel.name,
     slug: funnel.slug,
     giftId: funnel.giftId,
     graph,
     pages: Object.fromEntries(stepRows.map((step) => [step.id, step.draft])),
+  };
+}
+
+/** A stored snapshot as the present version has it. @throws ZodError if it is none */
+function readSnapshot(stored: unknown): Snapshot {
+  const { graph, pages, ...rest } = stored as Omit<Snapshot, 'graph' | 'pages'> & { graph: { steps: never[] }; pages: Record<string, unknown> };
+  return {
+    ...rest,
+    version: SNAPSHOT_VERSION,
+    graph: GraphSchema.parse({ ...graph, steps: graph.steps.map(bringUpStep) }),
+    pages: Object.fromEntries(Object.entries(pages).map(([stepId, page]) => [stepId, readPage(page)])),
   };
 }

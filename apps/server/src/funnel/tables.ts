@@ -1,13 +1,14 @@
-import type { Condition, Graph, Outcome, PageDocument, StepKind } from '@ruta/core';
+import type { Condition } from '@ruta/core/conditions';
+import type { Outcome, StepKind } from '@ruta/core/funnel';
+import type { Offer } from '@ruta/core/offers';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import { products } from '../catalog/tables';
 
 export const funnels = sqliteTable('funnels', {
   id: text().primaryKey(),
   name: text().notNull(),
   slug: text().notNull().unique(),
   entryId: text().notNull(),
-  giftId: text().references(() => products.id),
+  giftId: text(),
   archivedAt: integer(),
   createdAt: integer().notNull(),
   updatedAt: integer().notNull(),
@@ -23,8 +24,9 @@ export const steps = sqliteTable(
     kind: text().$type<StepKind>().notNull(),
     name: text().notNull(),
     slug: text().notNull(),
-    productId: text().references(() => products.id),
-    draft: text({ mode: 'json' }).$type<PageDocument>().notNull(),
+    sells: text({ mode: 'json' }).$type<Offer[]>().notNull(),
+    /** Of whatever version it was saved in; `store.ts` brings it up. */
+    draft: text({ mode: 'json' }).$type<unknown>().notNull(),
     /** Counts up with every saved draft, so that two windows cannot overwrite each other unseen. */
     revision: integer().notNull(),
     updatedAt: integer().notNull(),
@@ -52,15 +54,6 @@ export const routes = sqliteTable(
   (table) => [index('routes_funnel').on(table.funnelId)],
 );
 
-/** What visitors of a funnel see: everything as it stood when it was published. */
-export interface Snapshot {
-  name: string;
-  slug: string;
-  giftId: string | null;
-  graph: Graph;
-  pages: Record<string, PageDocument>;
-}
-
 export const publications = sqliteTable(
   'publications',
   {
@@ -71,7 +64,8 @@ export const publications = sqliteTable(
     version: integer().notNull(),
     at: integer().notNull(),
     userId: text(),
-    snapshot: text({ mode: 'json' }).$type<Snapshot>().notNull(),
+    /** Of whatever version it was published in; `store.ts` brings it up. */
+    snapshot: text({ mode: 'json' }).$type<unknown>().notNull(),
   },
   (table) => [uniqueIndex('publications_version').on(table.funnelId, table.version)],
 );

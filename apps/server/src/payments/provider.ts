@@ -1,4 +1,4 @@
-import type { Mode } from '@ruta/core';
+import type { Mode } from '@ruta/core/shop';
 
 /** What a processor says of a charge, in our words. */
 export type ChargeAnswer =
@@ -30,16 +30,50 @@ export type KeepAnswer =
   /** Not there, or no answer: nothing was charged, so it can simply be asked again. */
   | { state: 'unavailable' };
 
-/** One processor of payments. A further one is one more file that fits this. */
-export interface PaymentProvider {
-  charge(mode: Mode, request: ChargeRequest): Promise<ChargeAnswer>;
-  /** Keeps the card behind a token for later charges. */
-  keepMethod(mode: Mode, token: string): Promise<KeepAnswer>;
-  /** Asks after a charge by the key it was made with. */
-  find(mode: Mode, idempotencyKey: string): Promise<ChargeAnswer>;
-  /** Gives up a charge that still waits for the buyer's confirmation. @returns false if it is past that */
-  cancel(mode: Mode, providerChargeId: string): Promise<boolean>;
-  void(mode: Mode, providerChargeId: string): Promise<boolean>;
-  /** Checks a webhook's signature. @returns the idempotency key of the charge it tells of; null if it is not genuine */
-  readWebhook(headers: Record<string, string>, body: string): string | null;
+/** An account with what opens it. */
+export interface OpenAccount {
+  id: string;
+  provider: string;
+  mode: Mode;
+  reference: string;
+  publicKey: string;
+  secretKey: string;
+  webhookSecret: string;
 }
+
+/** What a provider needs of the installation. */
+export interface ProviderSettings {
+  /** Where the simulated services are; null where they are off. */
+  standinsUrl: string | null;
+  timeoutMs: number;
+}
+
+/**
+ * One processor of payments. A further one is one more file in `providers` with one of these, and its name in the tuple
+ * of `registry.ts`.
+ */
+export interface PaymentProvider {
+  provider: string;
+  /** Its name as people see it. */
+  name: string;
+  /** What it takes. */
+  method: 'card';
+  charge(account: OpenAccount, request: ChargeRequest): Promise<ChargeAnswer>;
+  /** Keeps the card behind a token for later charges. */
+  keepMethod(account: OpenAccount, token: string): Promise<KeepAnswer>;
+  /** Asks after a charge by the key it was made with. */
+  find(account: OpenAccount, idempotencyKey: string): Promise<ChargeAnswer>;
+  /** Gives up a charge that still waits for the buyer's confirmation. @returns false if it is past that */
+  cancel(account: OpenAccount, providerChargeId: string): Promise<boolean>;
+  void(account: OpenAccount, providerChargeId: string): Promise<boolean>;
+  /** Checks a webhook's signature. @returns the idempotency key of the charge it tells of; null if it is not genuine */
+  readWebhook(account: OpenAccount, headers: Record<string, string>, body: string): string | null;
+  /** The frame in which a buyer types their card; null where there is none. */
+  cardFields(account: OpenAccount): { url: string; origin: string } | null;
+  /** Opens accounts for both modes, and has news sent to an address. @throws Error if the provider cannot be reached */
+  openAccounts(shopName: string, webhookUrl: string): Promise<OpenedAccount[]>;
+  /** Whether it answers at all. */
+  isReachable(): Promise<boolean>;
+}
+
+export type OpenedAccount = Omit<OpenAccount, 'id' | 'provider'>;

@@ -1,76 +1,36 @@
-import { BrandSchema, ShippingTableSchema, ShopSchema, TaxTableSchema, taxTableToCsv } from '@ruta/core';
-import { z } from 'zod';
-import { connectQuayside, quaysideStatus } from '../connections/service';
-import { connectStudyporch, studyporchStatus } from '../connections/studyporch';
-import type { Api } from '../http/api';
-import { sendFile } from '../http/sendFile';
-import type { Services } from '../services';
-import { loadShop, saveShop } from './store';
+import { taxTableToCsv } from '@ruta/core/formats';
+import { ShippingTableChangeSchema, ShopChangeSchema, ShopViewSchema, TaxTableChangeSchema } from '@ruta/core/pricing';
+import { BrandSchema } from '@ruta/core/shop';
+import type { Api } from '../base/api';
+import { sendFile } from '../base/sendFile';
+import type { Services } from '../base/services';
+import { loadShop, type ShopRow, saveShop } from './store';
 
-const ShopViewSchema = z.object({
-  settings: ShopSchema,
-  brand: BrandSchema,
-  taxTable: TaxTableSchema,
-  shippingTable: ShippingTableSchema,
-  siteUrl: z.string(),
-  standinsUrl: z.string().nullable(),
-});
-
-/** Settings, brand and connections of the shop. */
+/** Settings, brand and tables of the shop. */
 export function shopRoutes(api: Api, services: Services): void {
   const { db, config } = services;
-  const view = () => {
-    const { settings, brand, taxTable, shippingTable } = loadShop(db);
-    return { settings, brand, taxTable, shippingTable, siteUrl: config.siteUrl, standinsUrl: config.standinsUrl };
+  const view = () => ({ ...loadShop(db), siteUrl: config.siteUrl, standinsUrl: config.standinsUrl });
+  const change = (changes: Partial<ShopRow>) => {
+    saveShop(services, changes);
+    return view();
   };
   api.on({ method: 'get', path: '/shop', summary: 'The shop’s settings and brand', response: ShopViewSchema }, view);
-  api.on(
-    { method: 'put', path: '/shop', summary: 'Change the shop’s settings', body: ShopSchema.omit({ currency: true }), response: ShopViewSchema },
-    ({ body }) => {
-      // The currency stays: every price and past order is in it.
-      saveShop(db, { settings: { ...loadShop(db).settings, ...body } });
-      services.publicPages.clear();
-      return view();
-    },
+  api.on({ method: 'put', path: '/shop', summary: 'Change the shop’s settings', body: ShopChangeSchema, response: ShopViewSchema }, ({ body }) =>
+    // The currency stays: every price and past order is in it.
+    change({ settings: { ...loadShop(db).settings, ...body } }),
   );
-  api.on({ method: 'put', path: '/shop/brand', summary: 'Change the brand', body: BrandSchema, response: ShopViewSchema }, ({ body }) => {
-    saveShop(db, { brand: body });
-    services.publicPages.clear();
-    return view();
-  });
-  api.on(
-    { method: 'put', path: '/shop/tax-table', summary: 'Change the tax rates', body: z.object({ taxTable: TaxTableSchema }), response: ShopViewSchema },
-    ({ body }) => {
-      saveShop(db, body);
-      services.publicPages.clear();
-      return view();
-    },
+  api.on({ method: 'put', path: '/shop/brand', summary: 'Change the brand', body: BrandSchema, response: ShopViewSchema }, ({ body }) =>
+    change({ brand: body }),
+  );
+  api.on({ method: 'put', path: '/shop/tax-table', summary: 'Change the tax rates', body: TaxTableChangeSchema, response: ShopViewSchema }, ({ body }) =>
+    change(body),
   );
   api.on({ method: 'get', path: '/shop/tax-table/export', summary: 'The tax rates as CSV' }, ({ response }) => {
     const shop = loadShop(db);
     sendFile(response, 'tax-rates.csv', taxTableToCsv(shop.taxTable, shop.settings));
   });
   api.on(
-    {
-      method: 'put',
-      path: '/shop/shipping-table',
-      summary: 'Change zones and shipping rates',
-      body: z.object({ shippingTable: ShippingTableSchema }),
-      response: ShopViewSchema,
-    },
-    ({ body }) => {
-      saveShop(db, body);
-      services.publicPages.clear();
-      return view();
-    },
+    { method: 'put', path: '/shop/shipping-table', summary: 'Change zones and shipping rates', body: ShippingTableChangeSchema, response: ShopViewSchema },
+    ({ body }) => change(body),
   );
-  const ConnectionSchema = z.object({ provider: z.string(), connected: z.boolean(), account: z.string().nullable(), reachable: z.boolean() });
-  api.on({ method: 'get', path: '/connections', summary: 'Payment accounts', response: z.array(ConnectionSchema) }, async () => [
-    await quaysideStatus(services),
-    studyporchStatus(services),
-  ]);
-  api.on({ method: 'post', path: '/connections/studyporch', summary: 'Connect the course host', response: ConnectionSchema }, () =>
-    connectStudyporch(services),
-  );
-  api.on({ method: 'post', path: '/connections/quayside', summary: 'Connect the card processor', response: ConnectionSchema }, () => connectQuayside(services));
 }

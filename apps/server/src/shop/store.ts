@@ -1,6 +1,8 @@
-import { type Brand, DEFAULT_BRAND, type ShippingTable, type Shop, type TaxTable, taxRatesEu } from '@ruta/core';
+import { type ShippingTable, type TaxTable, taxRatesEu } from '@ruta/core/pricing';
+import { type Brand, DEFAULT_BRAND, type Shop } from '@ruta/core/shop';
 import { eq, sql } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import type { Db } from '../base/db';
+import type { Services } from '../base/services';
 import { shops } from './tables';
 
 const SHOP_ROW = 1;
@@ -13,9 +15,19 @@ export interface ShopRow {
   shippingTable: ShippingTable;
 }
 
+/**
+ * The shop as last read, by database: it is wanted many times in one request and changes seldom. Inside a transaction,
+ * which has a handle of its own, it is always read.
+ */
+const lastRead = new WeakMap<Db, ShopRow>();
+
 /** The shop's settings; undefined in a wholly new installation. */
 export function findShop(db: Db): ShopRow | undefined {
-  return db.select().from(shops).where(eq(shops.id, SHOP_ROW)).get();
+  const known = lastRead.get(db);
+  if (known) return known;
+  const row = db.select().from(shops).where(eq(shops.id, SHOP_ROW)).get();
+  if (row && '$client' in db) lastRead.set(db, row);
+  return row;
 }
 
 /** The shop's settings. @throws Error before the shop has been set up */
@@ -32,8 +44,11 @@ export function createShop(db: Db, settings: Shop, brand: Brand = DEFAULT_BRAND)
     .run();
 }
 
-export function saveShop(db: Db, changes: Partial<ShopRow>): void {
-  db.update(shops).set(changes).where(eq(shops.id, SHOP_ROW)).run();
+/** Changes the shop. Not for use inside a transaction: what others read in the meantime would be kept. */
+export function saveShop({ db, changes }: Pick<Services, 'db' | 'changes'>, change: Partial<ShopRow>): void {
+  db.update(shops).set(change).where(eq(shops.id, SHOP_ROW)).run();
+  lastRead.delete(db);
+  changes.announce();
 }
 
 /** Takes the next order number; call it in the transaction that pays the order, so that numbers have no gaps. */

@@ -1,4 +1,5 @@
-import type { Brand, ShippingTable, Shop, TaxTable } from '@ruta/core';
+import type { ShippingTable, TaxTable } from '@ruta/core/pricing';
+import type { Brand, Shop } from '@ruta/core/shop';
 import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** The one row of what holds for the whole shop. */

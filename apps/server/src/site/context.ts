@@ -1,22 +1,17 @@
-import { allElements, type PageDocument } from '@ruta/core';
-import { type PageContext, PERSONAL_VALUES, shownProduct } from '@ruta/pages';
+import { mainOffer } from '@ruta/core/offers';
+import { allElements, type PageDocument } from '@ruta/core/page';
+import { type PageContext, shownProduct } from '@ruta/pages';
+import type { Services } from '../base/services';
 import { findProduct } from '../catalog/store';
 import { findPictures } from '../files/store';
-import type { Services } from '../services';
+import type { LiveStep } from '../funnel/live';
 import { loadShop } from '../shop/store';
-import type { LiveStep } from './publicPages';
 
 /** Ids of all pictures a page's document names. */
 export function pictureIds(page: PageDocument): string[] {
   const backdrops = page.sections.flatMap((section) => section.backdropId ?? []);
   const pictures = allElements(page).flatMap((element) => (element.type === 'picture' && element.source?.kind === 'file' ? [element.source.fileId] : []));
   return [...new Set([...backdrops, ...pictures])];
-}
-
-/** The public address of a step, below the site's. */
-export function stepPath({ publication, step }: Pick<LiveStep, 'publication' | 'step'>): string {
-  const { slug, graph } = publication.snapshot;
-  return step.id === graph.entryId ? `/${slug}` : `/${slug}/${step.slug}`;
 }
 
 /** What a published step is shown with, before anything personal is known. */
@@ -32,36 +27,19 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
   return {
     brand,
     shop: { name: settings.name, email: settings.contactEmail, currency: settings.currency },
-    product: shown(step.productId),
+    product: shown(mainOffer(step)?.productId ?? null),
     gift: shown(giftId),
     buyer: null,
     pictures: findPictures(db, pictureIds(page)),
     assetBase: '',
-    href: (action) => {
-      switch (action.kind) {
-        case 'next':
-          return `/go/${step.id}`;
-        case 'step':
-          return `/go/${step.id}?to=${action.stepId}`;
-        case 'address':
-          return action.url;
-        case 'scroll':
-          return `#${action.target}`;
-      }
+    href: (action, elementId) => {
+      if (action.kind === 'scroll') return `#${action.target}`;
+      if (action.kind === 'next') return `/go/${step.id}`;
+      // A mail program is not led anywhere; every other way out is counted and decided on the way.
+      return action.kind === 'address' && action.url.startsWith('mailto:') ? action.url : `/go/${step.id}?by=${elementId}`;
     },
     form: { actionUrl: `/go/${step.id}/form`, values: {}, errors: {} },
     checkout: null,
     order: null,
   };
-}
-
-const PERSONAL_ELEMENTS = new Set(['order-form', 'order-summary', 'receipt', 'downloads']);
-
-/** Whether a page shows something that differs from visitor to visitor. */
-export function isPersonal(page: PageDocument): boolean {
-  return allElements(page).some(
-    (element) =>
-      PERSONAL_ELEMENTS.has(element.type) ||
-      Object.values(element).some((value) => Array.isArray(value) && value.some((node) => node?.type === 'bound' && PERSONAL_VALUES.has(node.value))),
-  );
 }

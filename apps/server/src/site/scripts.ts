@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { Config } from '../config';
+import type { Config } from '../base/config';
 
 const versions = new Map<string, string>();
 

@@ -1,9 +1,10 @@
 import { randomBytes, timingSafeEqual } from 'node:crypto';
+import type { User } from '@ruta/core/team';
 import type { Request } from 'express';
 import session from 'express-session';
-import { Refusal } from '../http/problem';
-import type { Services } from '../services';
-import { findUser, type User } from './service';
+import { Refusal } from '../base/problem';
+import type { Services } from '../base/services';
+import { findUser } from './service';
 import { SESSION_COOKIE_MS, SessionStore } from './sessionStore';
 
 declare module 'express-session' {

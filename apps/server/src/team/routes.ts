@@ -1,28 +1,22 @@
+import { CredentialsSchema, SessionSchema, SetupSchema } from '@ruta/core/team';
 import type { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { z } from 'zod';
-import { connectQuayside } from '../connections/service';
-import type { Api } from '../http/api';
-import { sendProblem } from '../http/problem';
-import type { Services } from '../services';
+import type { Api } from '../base/api';
+import { sendProblem } from '../base/problem';
+import type { Services } from '../base/services';
 import { findShop } from '../shop/store';
-import { teamLink } from '../site/teamMark';
 import { currentUser, startSession } from './access';
-import { CredentialsSchema, SetupSchema, setUp, signIn, UserSchema } from './service';
-
-const SessionSchema = z.object({
-  user: UserSchema.nullable(),
-  needsSetup: z.boolean(),
-  csrfToken: z.string().nullable(),
-  /** Opened once after sign-in, so that the seller's own visits to the public site do not count. */
-  teamLink: z.string().nullable(),
-});
+import { teamLink } from './mark';
+import { setUp, signIn } from './service';
 
 const TRIES_PER_WINDOW = 10;
 const WINDOW_MS = 5 * 60 * 1000;
 
-/** Signing in and out, and the first set-up. */
-export function teamRoutes(api: Api, router: Router, services: Services): void {
+/**
+ * Signing in and out, and the first set-up.
+ * @param onSetUp what a new shop begins with beside its owner
+ */
+export function teamRoutes(api: Api, router: Router, services: Services, onSetUp: () => Promise<void>): void {
   const { db } = services;
   router.use(
     ['/session', '/setup'],
@@ -65,10 +59,7 @@ export function teamRoutes(api: Api, router: Router, services: Services): void {
     { method: 'post', path: '/setup', summary: 'Create the owner and the shop', body: SetupSchema, response: SessionSchema, open: true },
     async ({ body, request }) => {
       const user = await setUp(services, body);
-      await connectQuayside(services).catch((error: Error) => {
-        // Connecting can be done later under Connections; a shop without a processor is still a shop.
-        services.log.warn({ reason: error.message }, 'card processor not connected at set-up');
-      });
+      await onSetUp();
       return { user, needsSetup: false, csrfToken: await startSession(request, user), teamLink: teamLink(services) };
     },
   );

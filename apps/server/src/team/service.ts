@@ -1,29 +1,12 @@
-import { EmailSchema, ShopSchema } from '@ruta/core';
+import { type Credentials, type Setup, type User, UserSchema } from '@ruta/core/team';
 import argon2 from 'argon2';
 import { eq } from 'drizzle-orm';
-import { z } from 'zod';
-import type { Db } from '../db/open';
-import { fieldRefusal, Refusal } from '../http/problem';
-import { newId } from '../ids';
-import type { Services } from '../services';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { fieldRefusal, Refusal } from '../base/problem';
+import type { Services } from '../base/services';
 import { createShop, findShop } from '../shop/store';
 import { users } from './tables';
-
-const PasswordSchema = z.string().min(10, 'Use at least 10 characters.').max(200, 'Keep the password under 200 characters.');
-
-/** What the first visit of a new installation asks: who owns the shop, and what the shop is. */
-export const SetupSchema = z.object({
-  name: z.string().trim().min(1, 'Enter your name.').max(80),
-  email: EmailSchema,
-  password: PasswordSchema,
-  shop: ShopSchema.pick({ name: true, country: true, currency: true, timeZone: true, pricesIncludeTax: true }),
-});
-export type Setup = z.infer<typeof SetupSchema>;
-
-export const CredentialsSchema = z.object({ email: EmailSchema, password: z.string().min(1, 'Enter your password.').max(200) });
-
-export const UserSchema = z.object({ id: z.string(), email: z.string(), name: z.string(), role: z.enum(['owner', 'editor', 'viewer']) });
-export type User = z.infer<typeof UserSchema>;
 
 /** Creates the owner and the shop of a new installation. @throws Refusal 409 if there is an owner already */
 export async function setUp(services: Pick<Services, 'db' | 'clock'>, setup: Setup): Promise<User> {
@@ -44,7 +27,7 @@ export async function setUp(services: Pick<Services, 'db' | 'clock'>, setup: Set
 const decoyHash = argon2.hash('nobody has this password');
 
 /** The user whose address and password these are. @throws Refusal 401 without saying which of the two was wrong */
-export async function signIn(db: Db, credentials: z.infer<typeof CredentialsSchema>): Promise<User> {
+export async function signIn(db: Db, credentials: Credentials): Promise<User> {
   const user = db.select().from(users).where(eq(users.email, credentials.email.toLowerCase())).get();
   const matches = await argon2.verify(user?.passwordHash ?? (await decoyHash), credentials.password);
   if (!user || !matches) throw fieldRefusal('password', 'This address and password do not belong together.', 401);

@@ -1,7 +1,7 @@
 import { eq, lt } from 'drizzle-orm';
 import session from 'express-session';
-import type { Clock } from '../clock';
-import type { Db } from '../db/open';
+import type { Clock } from '../base/clock';
+import type { Db } from '../base/db';
 import { sessions } from './tables';
 
 const SESSION_MS = 14 * 24 * 60 * 60 * 1000;

@@ -1,6 +1,7 @@
-import type { Api } from '../http/api';
-import type { Services } from '../services';
-import { TodaySchema, todayOf } from './service';
+import { TodaySchema } from '@ruta/core/today';
+import type { Api } from '../base/api';
+import type { Services } from '../base/services';
+import { todayOf } from './service';
 
 export function todayRoutes(api: Api, services: Services): void {
   api.on({ method: 'get', path: '/today', summary: 'What needs a person, and yesterday against the usual', response: TodaySchema }, () => todayOf(services));

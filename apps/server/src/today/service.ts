@@ -1,37 +1,25 @@
-import { isFree } from '@ruta/core';
-import { and, eq, gte, isNotNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import { ProductListQuerySchema } from '@ruta/core/catalog';
+import type { Today } from '@ruta/core/today';
+import { and, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm';
+import { startOfDay } from '../base/day';
+import { outbox } from '../base/outbox/tables';
+import type { Services } from '../base/services';
 import { countKeys } from '../catalog/keys';
-import { listProducts } from '../catalog/store';
-import { quaysideStatus } from '../connections/service';
+import { countProducts } from '../catalog/list';
+import { sellingPastedKeys } from '../catalog/store';
+import { carts } from '../checkout/tables';
 import { contacts } from '../contacts/tables';
-import { latestPublication, listFunnels } from '../funnel/store';
-import { outbox } from '../outbox/tables';
-import { carts, charges, orders } from '../sales/tables';
-import type { Services } from '../services';
+import { listFunnels, publishedAt } from '../funnel/store';
+import { hasSold } from '../orders/store';
+import { charges, orders } from '../orders/tables';
+import { takesCards } from '../payments/accounts';
 import { loadShop } from '../shop/store';
-import { startOfDay } from './day';
-
-const FiguresSchema = z.object({ orders: z.int(), revenue: z.int(), leads: z.int() });
-
-export const TodaySchema = z.object({
-  currency: z.string(),
-  today: FiguresSchema,
-  yesterday: FiguresSchema,
-  /** Daily mean of the 28 days before yesterday. */
-  usual: z.object({ orders: z.number(), revenue: z.number(), leads: z.number() }),
-  /** What a new shop does next; empty once all is done. */
-  nextSteps: z.array(z.object({ done: z.boolean(), title: z.string(), detail: z.string(), link: z.string() })),
-  /** What needs a person. */
-  needs: z.array(z.object({ title: z.string(), detail: z.string(), link: z.string() })),
-});
-export type Today = z.infer<typeof TodaySchema>;
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const USUAL_DAYS = 28;
 
 /** What needs a person, yesterday against the usual, and what a new shop does next. */
-export async function todayOf(services: Services): Promise<Today> {
+export function todayOf(services: Pick<Services, 'db' | 'clock'>): Today {
   const { db, clock } = services;
 
   const figures = (from: number, until: number) => {
@@ -52,29 +40,25 @@ export async function todayOf(services: Services): Promise<Today> {
   const today = startOfDay(clock.now(), settings.timeZone);
   const yesterday = startOfDay(today - DAY_MS / 2, settings.timeZone);
   const before = figures(yesterday - USUAL_DAYS * DAY_MS, yesterday);
-  const products = listProducts(db);
   const funnels = listFunnels(db);
-  const live = funnels.filter((funnel) => latestPublication(db, funnel.id));
-  const quayside = await quaysideStatus(services);
-  const sold = db.select({ id: orders.id }).from(orders).where(isNotNull(orders.paidAt)).limit(1).get();
   const firstFunnel = funnels.at(-1);
   const nextSteps = [
     {
-      done: products.some((product) => !isFree(product)),
+      done: countProducts(db, ProductListQuerySchema.parse({ free: 'false' })) > 0,
       title: 'Add something to sell',
       detail: 'A name, a price and, if it is digital, its file.',
       link: '/catalog/new',
     },
     { done: funnels.length > 0, title: 'Start a funnel', detail: 'Choose a shape; every page comes at once.', link: '/funnels/new' },
-    { done: quayside.connected, title: 'Connect payments', detail: 'One click opens an account at the card processor.', link: '/connections' },
+    { done: takesCards(services, settings.mode), title: 'Connect payments', detail: 'One click opens an account at the card processor.', link: '/connections' },
     {
-      done: live.length > 0,
+      done: publishedAt(db).size > 0,
       title: 'Publish',
       detail: 'Look at the pages, then put them live.',
       link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels',
     },
     {
-      done: sold !== undefined,
+      done: hasSold(db),
       title: 'Make a first sale',
       detail: 'Open your public address and buy it yourself with a test card.',
       link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels',
@@ -113,7 +97,8 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
     db
       .select({ n })
       .from(carts)
-      .where(and(sql`${carts.paidOrderId} is null`, gte(carts.updatedAt, since)))
+      .leftJoin(orders, eq(orders.cartId, carts.id))
+      .where(and(eq(carts.mode, 'live'), isNull(orders.paidAt), gte(carts.updatedAt, since)))
       .get(),
   );
   if (left > 0)
@@ -122,11 +107,9 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
       detail: 'These people gave their address at the checkout and did not pay.',
       link: '/sales/contacts',
     });
-  for (const product of listProducts(db)) {
-    const { keys } = product.delivery;
-    if (keys?.kind !== 'list') continue;
+  for (const product of sellingPastedKeys(db)) {
     const { waiting } = countKeys(db, product.id);
-    if (waiting <= keys.warnAt) {
+    if (waiting <= product.warnAt) {
       list.push({
         title: waiting === 0 ? `No licence keys are left for ${product.name}` : `${waiting} licence keys are left for ${product.name}`,
         detail: waiting === 0 ? 'It cannot be sold until you paste more.' : 'Paste more before they run out.',

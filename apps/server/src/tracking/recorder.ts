@@ -1,8 +1,10 @@
-import { isGoal, type StepKind, type TrackedEvent } from '@ruta/core';
+import { isGoal, type StepKind } from '@ruta/core/funnel';
+import type { TrackedEvent } from '@ruta/core/tracking';
 import type { Database } from 'better-sqlite3';
 import { eq, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
-import type { Db } from '../db/open';
+import type { Db } from '../base/db';
+import type { Services } from '../base/services';
 import { steps } from '../funnel/tables';
 import { events, stepVisitors, visitors } from './tables';
 
@@ -11,6 +13,11 @@ const GATHER_MS = 250;
 const MAX_GATHERED = 2000;
 
 export type VisitorRow = typeof visitors.$inferSelect;
+
+/** What areas that tell what happened work with. */
+export interface Tracked extends Services {
+  recorder: Recorder;
+}
 
 /** JSON columns are given to prepared statements as text, or as a true null. */
 const json = (name: string) => sql`${sql.placeholder(name)}`;
@@ -44,6 +51,7 @@ function prepareStatements(db: Db) {
     contactId: sql`excluded.contact_id`,
     lastAt: sql`excluded.last_at`,
     visitId: sql`excluded.visit_id`,
+    visits: sql`excluded.visits`,
     device: sql`excluded.device`,
     lastCampaign: sql`excluded.last_campaign`,
   };
@@ -79,6 +87,7 @@ function prepareStatements(db: Db) {
           firstAt: given('firstAt'),
           lastAt: given('lastAt'),
           visitId: given('visitId'),
+          visits: given('visits'),
           device: given('device'),
           firstCampaign: json('firstCampaign'),
           lastCampaign: json('lastCampaign'),
@@ -163,6 +172,12 @@ export class Recorder {
     } catch (error) {
       this.log.error({ err: error, lost: eventRows.length }, 'views could not be written');
     }
+  }
+
+  /** Keeps who a visitor has turned out to be, so that one who is still gathered is not written without it. */
+  knows(visitorId: string, contactId: string): void {
+    const gathered = this.touched.get(visitorId);
+    if (gathered) this.touched.set(visitorId, { ...gathered, contactId });
   }
 
   /** A visitor as last known: perhaps not written yet. */

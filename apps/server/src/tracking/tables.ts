@@ -1,4 +1,6 @@
-import type { Campaign, Device, EventKind, Mode } from '@ruta/core';
+import type { Campaign, Device } from '@ruta/core/facts';
+import type { Mode } from '@ruta/core/shop';
+import type { EventKind } from '@ruta/core/tracking';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
@@ -8,6 +10,8 @@ export const visitors = sqliteTable('visitors', {
   firstAt: integer().notNull(),
   lastAt: integer().notNull(),
   visitId: text().notNull(),
+  /** How many visits there were, this one included; more than one is somebody who came back. */
+  visits: integer().notNull().default(1),
   device: text().$type<Device>().notNull(),
   firstCampaign: text({ mode: 'json' }).$type<Campaign>(),
   lastCampaign: text({ mode: 'json' }).$type<Campaign>(),

@@ -1,28 +1,31 @@
-import { beginsVisit, type Campaign, campaignOf, deviceOf, type EventKind, type TrackedEvent } from '@ruta/core';
-import type { Request, Response } from 'express';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import type { Campaign } from '@ruta/core/facts';
+import type { Mode } from '@ruta/core/shop';
+import { beginsVisit, campaignOf, deviceOf, type EventKind, type EventPayload, type TrackedEvent } from '@ruta/core/tracking';
 import { isbot } from 'isbot';
-import { parseCookie } from '../http/cookies';
-import { newId } from '../ids';
-import type { Services } from '../services';
-import { isTeam } from '../site/teamMark';
-import type { VisitorRow } from './recorder';
+import { cookieOf, giveCookie } from '../base/cookies';
+import { newId } from '../base/ids';
+import type { Services } from '../base/services';
+import { isTeam } from '../team/mark';
+import type { Tracked, VisitorRow } from './recorder';
 
 const COOKIE = 'ruta_visitor';
 const COOKIE_MS = 400 * 24 * 60 * 60 * 1000;
 const ID_SHAPE = /^vis_[0-9a-z]{6,32}$/;
 
 /** The visitor's own id from the cookie, whether or not the visit counts. */
-export function visitorIdOf(request: Request): string | undefined {
-  const id = parseCookie(request)[COOKIE];
+export function visitorIdOf(request: IncomingMessage): string | undefined {
+  const id = cookieOf(request, COOKIE);
   return id && ID_SHAPE.test(id) ? id : undefined;
 }
 
 /** Gives a browser its first-party id, if it has none. @returns the id */
-export function giveVisitorId(services: Services, request: Request, response: Response): string {
+export function giveVisitorId(services: Services, request: IncomingMessage, response: ServerResponse): string {
   const known = visitorIdOf(request);
   if (known) return known;
   const id = newId(services.clock, 'visitor');
-  response.cookie(COOKIE, id, { httpOnly: true, sameSite: 'lax', maxAge: COOKIE_MS, secure: services.config.siteUrl.startsWith('https:') });
+  const secure = services.config.siteUrl.startsWith('https:');
+  giveCookie(response, COOKIE, id, { path: '/', httpOnly: true, sameSite: 'lax', maxAge: COOKIE_MS / 1000, secure });
   return id;
 }
 
@@ -45,8 +48,8 @@ const knownAgents = new Map<string, boolean>();
 const MAX_KNOWN_AGENTS = 5000;
 
 /** Whether a request counts in the figures: a browser with an id, no known bot, not the shop's own people. */
-export function counts(services: Services, request: Request): boolean {
-  const agent = request.get('user-agent');
+export function counts(services: Services, request: IncomingMessage): boolean {
+  const agent = request.headers['user-agent'];
   return visitorIdOf(request) !== undefined && agent !== undefined && !isKnownBot(services, agent) && !isTeam(services, request);
 }
 
@@ -54,7 +57,7 @@ export function counts(services: Services, request: Request): boolean {
  * Who browses, as of now: a new visit after 30 minutes of quiet. Also those who do not count, so that what they typed
  * is filled in again. Null for a browser without an id.
  */
-export function visitorOf(services: Services, request: Request, query: Record<string, unknown> = {}): VisitorRow | null {
+export function visitorOf(services: Tracked, request: IncomingMessage, query: Record<string, unknown> = {}): VisitorRow | null {
   const id = visitorIdOf(request);
   if (!id) return null;
   const now = services.clock.now();
@@ -67,32 +70,33 @@ export function visitorOf(services: Services, request: Request, query: Record<st
     firstAt: known?.firstAt ?? now,
     lastAt: now,
     visitId: known && !isNewVisit ? known.visitId : newId(services.clock, 'visit'),
-    device: deviceOf(request.get('user-agent') ?? ''),
+    visits: known ? known.visits + Number(isNewVisit) : 1,
+    device: deviceOf(request.headers['user-agent'] ?? ''),
     firstCampaign: known ? known.firstCampaign : campaign,
     lastCampaign: campaign ?? known?.lastCampaign ?? null,
   };
 }
 
 /** The visitor of a request if it counts in the figures, else null. */
-export function countedVisitor(services: Services, request: Request, query: Record<string, unknown> = {}): VisitorRow | null {
+export function countedVisitor(services: Tracked, request: IncomingMessage, query: Record<string, unknown> = {}): VisitorRow | null {
   return counts(services, request) ? visitorOf(services, request, query) : null;
 }
 
-export interface EventPlace {
+export interface EventPlace<Kind extends EventKind> {
   funnelId?: string | null;
   stepId?: string | null;
   orderId?: string | null;
   contactId?: string | null;
-  data?: Record<string, unknown>;
+  data?: EventPayload<Kind>;
 }
 
 /** An event of a visitor, ready to be recorded. Without a visitor it is kept in the log but counts nowhere. */
-export function makeEvent(
+export function makeEvent<Kind extends EventKind>(
   services: Pick<Services, 'clock'>,
-  kind: EventKind,
-  mode: 'test' | 'live',
+  kind: Kind,
+  mode: Mode,
   visitor: VisitorRow | null,
-  place: EventPlace,
+  place: EventPlace<Kind>,
   id = newId(services.clock, 'event'),
 ): TrackedEvent {
   return {

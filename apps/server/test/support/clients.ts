@@ -78,6 +78,12 @@ export class Seller extends Browser {
     return response.json();
   }
 
+  /** The first page of a list. */
+  // biome-ignore lint/suspicious/noExplicitAny: as above
+  async rows(path: string): Promise<any[]> {
+    return (await this.read(path)).rows;
+  }
+
   // biome-ignore lint/suspicious/noExplicitAny: as above
   async make(path: string, body: unknown, method = 'POST'): Promise<any> {
     const response = await this.send(path, body, method);

@@ -6,16 +6,21 @@ import path from 'node:path';
 
 const root = path.resolve(import.meta.dirname, '../../../..');
 
-/** A free port on this machine. */
-export function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const probe = net.createServer();
-    probe.once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as net.AddressInfo;
-      probe.close(() => resolve(port));
+/** Each test process has ports of its own, below those that the system hands out for connections. */
+const PORTS_EACH = 200;
+let next = 20_000 + (Number(process.env.VITEST_POOL_ID ?? 1) % 50) * PORTS_EACH;
+
+/** A port on this machine that nobody listens at and that no other test asks for. */
+export async function freePort(): Promise<number> {
+  for (;;) {
+    const port = next++;
+    const free = await new Promise<boolean>((resolve) => {
+      const probe = net.createServer();
+      probe.once('error', () => resolve(false));
+      probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
     });
-  });
+    if (free) return port;
+  }
 }
 
 /** The built server and stand-ins as processes of their own, on free ports, with a data folder of their own. */
@@ -35,9 +40,9 @@ export class Installation {
     this.standinsUrl = `http://127.0.0.1:${environment.RUTA_STANDINS_PORT}`;
   }
 
-  static async start(options: { demo?: boolean; settings?: Record<string, string> } = {}): Promise<Installation> {
+  static async start(options: { demo?: boolean; settings?: Record<string, string>; standinsAt?: number } = {}): Promise<Installation> {
     const data = mkdtempSync(path.join(tmpdir(), 'ruta-data-'));
-    const ports = await Promise.all([freePort(), freePort(), freePort(), freePort()]);
+    const ports = [await freePort(), await freePort(), await freePort(), await freePort()];
     const installation = new Installation(
       {
         RUTA_PORT: String(ports[0]),
@@ -46,14 +51,18 @@ export class Installation {
         RUTA_SMTP_PORT: String(ports[3]),
         RUTA_DATA: data,
         RUTA_JOBS_EVERY_MS: '150',
+        // Stand-ins that end before the shop does are no news.
+        RUTA_LOG: 'error',
         STANDINS_WEBHOOK_DELAY_MS: '50',
         STANDINS_LATE_MS: '3000',
         RUTA_PROVIDER_TIMEOUT_MS: '1000',
         ...options.settings,
+        ...(options.standinsAt ? { RUTA_STANDINS_PORT: String(options.standinsAt) } : {}),
       },
       data,
     );
-    installation.standins = installation.run('apps/standins/dist/main.js');
+    // Whoever says where they are has begun their own.
+    if (!options.standinsAt) installation.standins = installation.run('apps/standins/dist/main.js');
     await answers(`${installation.standinsUrl}/health`);
     if (options.demo) await installation.finish(installation.run('apps/server/dist/loadDemo.js'));
     await installation.startServer();

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
-import { makeId, oneEdition, type Price, type ProductInput, ProductInputSchema } from '@ruta/core';
+import { oneEdition, type Price, type ProductInput, ProductInputSchema } from '@ruta/core/catalog';
+import { makeId } from '@ruta/core/ids';
 import type { z } from 'zod';
 
 const newId = (kind: Parameters<typeof makeId>[0]) => makeId(kind, Date.now(), randomBytes(10));

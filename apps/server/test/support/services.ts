@@ -2,12 +2,11 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { pino } from 'pino';
-import { readConfig } from '../../src/config';
-import { openServices } from '../../src/server';
-import type { Services } from '../../src/services';
+import { readConfig } from '../../src/base/config';
+import { type AllServices, openServices } from '../../src/server';
 import { createShop } from '../../src/shop/store';
 
-export interface TestServices extends Services {
+export interface TestServices extends AllServices {
   /** The time, moved by hand. */
   moment: { at: number };
   end: () => void;

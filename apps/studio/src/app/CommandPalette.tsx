@@ -1,6 +1,12 @@
+import { productLabel } from '@ruta/core/catalog';
 import { Command } from 'cmdk';
+import { type ReactNode, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api } from './api';
+import { catalogApi } from '../catalog/api';
+import { contactsApi } from '../contacts/api';
+import { funnelApi } from '../funnel/api';
+import { useRows } from '../lists/useRows';
+import { ordersApi } from '../orders/api';
 
 const COMMANDS = [
   { name: 'Start a funnel', to: '/funnels/new' },
@@ -13,15 +19,19 @@ const COMMANDS = [
   { name: 'Connect payments', to: '/connections' },
 ];
 
-const SHOWN_PEOPLE = 400;
+const SHOWN = 8;
+const QUIET_MS = 120;
 
-/** Finds a funnel, a stop, a product, an order, a contact or a command, and goes there. */
+/** Finds a funnel, a stop, a product, an order, a contact or a command, and goes there. The server searches what may be long. */
 export default function CommandPalette({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
-  const { data: funnels = [] } = api.useFunnelsQuery();
-  const { data: products = [] } = api.useProductsQuery();
-  const { data: orders = [] } = api.useOrdersQuery();
-  const { data: contacts = [] } = api.useContactsQuery();
+  const [typed, setTyped] = useState('');
+  const search = useSettled(typed.trim());
+  const funnels = useRows(funnelApi.useFunnelsInfiniteQuery({ limit: 100 })).rows ?? [];
+  const products = useRows(catalogApi.useProductsInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
+  const orders = useRows(ordersApi.useOrdersInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
+  const contacts = useRows(contactsApi.useContactsInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
+  const isMeant = (words: string) => words.toLowerCase().includes(typed.trim().toLowerCase());
   const go = (to: string) => {
     onClose();
     void navigate(to);
@@ -29,7 +39,7 @@ export default function CommandPalette({ onClose }: { onClose: () => void }) {
   const item = (key: string, words: string, detail: string, to: string) => (
     <Command.Item
       key={key}
-      value={`${words} ${detail} ${key}`}
+      value={key}
       onSelect={() => go(to)}
       className="flex justify-between gap-4 rounded-md px-3 py-2 cursor-pointer data-[selected=true]:bg-way-tint"
     >
@@ -37,45 +47,58 @@ export default function CommandPalette({ onClose }: { onClose: () => void }) {
       <span className="text-soft truncate">{detail}</span>
     </Command.Item>
   );
-  const heading =
-    '[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-soft [&_[cmdk-group-heading]]:font-semibold';
+  const stops = funnels.flatMap((funnel) => [
+    ...(isMeant(funnel.name) ? [item(funnel.id, funnel.name, 'Funnel', `/funnels/${funnel.id}/map`)] : []),
+    ...funnel.stops
+      .filter((stop) => isMeant(stop.name))
+      .map((stop) => item(stop.id, stop.name, `Stop of ${funnel.name}`, `/funnels/${funnel.id}/page/${stop.id}`)),
+  ]);
+  const groups: Array<[string, ReactNode[]]> = [
+    ['Go to and do', COMMANDS.filter((command) => isMeant(command.name)).map((command) => item(command.to, command.name, '', command.to))],
+    ['Funnels and stops', stops],
+    ['Products', products.map((product) => item(product.id, productLabel(product), product.label ? product.name : '', `/catalog/${product.id}`))],
+    ['Orders', orders.map((order) => item(order.id, `Order ${order.number}`, `${order.firstName}, ${order.email}`, `/sales/orders/${order.id}`))],
+    ['People', contacts.map((contact) => item(contact.id, contact.firstName || contact.email, contact.email, `/sales/contacts/${contact.id}`))],
+  ];
   return (
     <Command.Dialog
       open
+      shouldFilter={false}
       onOpenChange={(open) => !open && onClose()}
       label="Find anything"
       overlayClassName="fixed inset-0 z-40 bg-ink/45"
       contentClassName="fixed z-50 left-1/2 top-[12vh] -translate-x-1/2 w-[92vw] max-w-xl rounded-md border border-line bg-white overflow-hidden"
     >
       <Command.Input
+        value={typed}
+        onValueChange={setTyped}
         placeholder="Find a funnel, stop, product, order, person or command"
         className="w-full px-4 py-3 border-b border-line outline-none text-[1.05rem]"
       />
       <Command.List className="max-h-[56vh] overflow-y-auto p-2">
         <Command.Empty className="px-3 py-6 text-soft">Nothing found.</Command.Empty>
-        <Command.Group heading="Go to and do" className={heading}>
-          {COMMANDS.map((command) => item(command.to, command.name, '', command.to))}
-        </Command.Group>
-        <Command.Group heading="Funnels and stops" className={heading}>
-          {funnels.flatMap((funnel) => [
-            item(funnel.id, funnel.name, 'Funnel', `/funnels/${funnel.id}/map`),
-            ...funnel.stops.map((stop) => item(stop.id, stop.name, `Stop of ${funnel.name}`, `/funnels/${funnel.id}/page/${stop.id}`)),
-          ])}
-        </Command.Group>
-        <Command.Group heading="Products" className={heading}>
-          {products.map((product) => item(product.id, product.name, product.label, `/catalog/${product.id}`))}
-        </Command.Group>
-        <Command.Group heading="Orders" className={heading}>
-          {orders
-            .slice(0, SHOWN_PEOPLE)
-            .map((order) => item(order.id, `Order ${order.number}`, `${order.firstName}, ${order.email}`, `/sales/orders/${order.id}`))}
-        </Command.Group>
-        <Command.Group heading="People" className={heading}>
-          {contacts
-            .slice(0, SHOWN_PEOPLE)
-            .map((contact) => item(contact.id, contact.firstName || contact.email, contact.email, `/sales/contacts/${contact.id}`))}
-        </Command.Group>
+        {groups.map(([heading, items]) =>
+          items.length > 0 ? (
+            <Command.Group
+              key={heading}
+              heading={heading}
+              className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-soft [&_[cmdk-group-heading]]:font-semibold"
+            >
+              {items}
+            </Command.Group>
+          ) : null,
+        )}
       </Command.List>
     </Command.Dialog>
   );
+}
+
+/** What is typed, once nothing more has been for a moment. */
+function useSettled(text: string): string {
+  const [settled, setSettled] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return settled;
 }

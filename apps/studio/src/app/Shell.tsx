@@ -1,10 +1,13 @@
+import type { Session } from '@ruta/core/team';
 import { Box, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
 import { type ComponentType, lazy, Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
+import { rememberToken } from '../base/api';
+import { shopApi } from '../shop/api';
+import { teamApi } from '../team/api';
 import { SetUp } from '../team/SetUp';
 import { SignIn } from '../team/SignIn';
 import { Waiting } from '../ui/Page';
-import { api, rememberToken, type Session } from './api';
 
 const CommandPalette = lazy(() => import('./CommandPalette'));
 
@@ -19,7 +22,7 @@ const AREAS: Array<{ to: string; name: string; icon: ComponentType<{ size?: numb
 
 /** The frame around every screen: who is signed in decides what is shown, the rail leads to the areas. */
 export function Shell() {
-  const { data: session, error, refetch } = api.useSessionQuery();
+  const { data: session, error, refetch } = teamApi.useSessionQuery();
   if (error) return <Waiting error={error} retry={refetch} />;
   if (!session) return <Waiting />;
   rememberToken(session.csrfToken);
@@ -30,7 +33,7 @@ export function Shell() {
 
 function SignedIn({ session }: { session: Session }) {
   const [finding, setFinding] = useState(false);
-  const { data: shop } = api.useShopQuery();
+  const { data: shop } = shopApi.useShopQuery();
   const { teamLink } = session;
 
   // Marks this browser on the public site, which is another origin, so that the seller's own visits do not count.
@@ -73,7 +76,7 @@ function SignedIn({ session }: { session: Session }) {
 }
 
 function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'live' | undefined; onFind: () => void }) {
-  const [signOut] = api.useSignOutMutation();
+  const [signOut] = teamApi.useSignOutMutation();
   return (
     <nav aria-label="Areas" className="fixed inset-y-0 left-0 z-30 w-[84px] bg-ink text-[#c9d6d6] flex flex-col items-stretch">
       <div className="grid place-items-center h-[70px]">

@@ -1,6 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
-import { FunnelsPage } from '../funnels/FunnelsPage';
-import { Workspace } from '../funnels/Workspace';
+import { FunnelsPage } from '../funnel/FunnelsPage';
+import { Workspace } from '../funnel/Workspace';
 import { TodayPage } from '../today/TodayPage';
 import { TabsLayout } from '../ui/Tabs';
 import { NotHere } from './NotHere';
@@ -27,7 +27,7 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <TodayPage /> },
       { path: '/funnels', element: <FunnelsPage /> },
-      { path: '/funnels/new', lazy: async () => ({ Component: (await import('../funnels/NewFunnelPage')).NewFunnelPage }) },
+      { path: '/funnels/new', lazy: async () => ({ Component: (await import('../templates/NewFunnelPage')).NewFunnelPage }) },
       {
         path: '/funnels/:funnelId',
         element: <Workspace />,
@@ -43,7 +43,7 @@ export const router = createBrowserRouter([
         children: [
           { index: true, lazy: async () => ({ Component: (await import('../catalog/CatalogPage')).CatalogPage }) },
           { path: 'codes', lazy: async () => ({ Component: (await import('../codes/CodesPage')).CodesPage }) },
-          { path: 'calculator', lazy: async () => ({ Component: (await import('../catalog/CalculatorPage')).CalculatorPage }) },
+          { path: 'calculator', lazy: async () => ({ Component: (await import('../pricing/CalculatorPage')).CalculatorPage }) },
           { path: 'new', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
           { path: ':productId', lazy: async () => ({ Component: (await import('../catalog/ProductPage')).ProductPage }) },
         ],
@@ -53,10 +53,10 @@ export const router = createBrowserRouter([
         element: <TabsLayout label="Sales" tabs={SALES} />,
         children: [
           { index: true, element: <Navigate to="orders" replace /> },
-          { path: 'orders', lazy: async () => ({ Component: (await import('../sales/OrdersPage')).OrdersPage }) },
-          { path: 'orders/:orderId', lazy: async () => ({ Component: (await import('../sales/OrderPage')).OrderPage }) },
-          { path: 'contacts', lazy: async () => ({ Component: (await import('../sales/ContactsPage')).ContactsPage }) },
-          { path: 'contacts/:contactId', lazy: async () => ({ Component: (await import('../sales/ContactPage')).ContactPage }) },
+          { path: 'orders', lazy: async () => ({ Component: (await import('../orders/OrdersPage')).OrdersPage }) },
+          { path: 'orders/:orderId', lazy: async () => ({ Component: (await import('../orders/OrderPage')).OrderPage }) },
+          { path: 'contacts', lazy: async () => ({ Component: (await import('../contacts/ContactsPage')).ContactsPage }) },
+          { path: 'contacts/:contactId', lazy: async () => ({ Component: (await import('../contacts/ContactPage')).ContactPage }) },
         ],
       },
       { path: '/connections', lazy: async () => ({ Component: (await import('../connections/ConnectionsPage')).ConnectionsPage }) },
@@ -64,9 +64,9 @@ export const router = createBrowserRouter([
         path: '/settings',
         element: <TabsLayout label="Settings" tabs={SETTINGS} />,
         children: [
-          { index: true, lazy: async () => ({ Component: (await import('../settings/SettingsPage')).SettingsPage }) },
-          { path: 'tax', lazy: async () => ({ Component: (await import('../settings/TaxPage')).TaxPage }) },
-          { path: 'shipping', lazy: async () => ({ Component: (await import('../settings/ShippingPage')).ShippingPage }) },
+          { index: true, lazy: async () => ({ Component: (await import('../shop/SettingsPage')).SettingsPage }) },
+          { path: 'tax', lazy: async () => ({ Component: (await import('../shop/TaxPage')).TaxPage }) },
+          { path: 'shipping', lazy: async () => ({ Component: (await import('../shop/ShippingPage')).ShippingPage }) },
         ],
       },
       { path: '*', element: <NotHere /> },

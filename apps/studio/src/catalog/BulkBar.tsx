@@ -1,7 +1,9 @@
+import type { BulkChange } from '@ruta/core/catalog';
 import { useState } from 'react';
-import { api, type BulkChange, problemOf } from '../app/api';
+import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
+import { catalogApi } from './api';
 
 type What = 'status' | 'taxClass' | 'addTags' | 'removeTags' | 'addCategories' | 'removeCategories';
 
@@ -24,7 +26,7 @@ const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-2.5 min-h-9';
 export function BulkBar({ ids, archived, onDone }: { ids: string[]; archived: boolean; onDone: () => void }) {
   const [what, setWhat] = useState<What>('status');
   const [value, setValue] = useState('live');
-  const [change, { error, isLoading }] = api.useChangeProductsMutation();
+  const [change, { error, isLoading }] = catalogApi.useChangeProductsMutation();
   const apply = async (wanted: BulkChange) => {
     const done = await change({ ids, change: wanted })
       .unwrap()

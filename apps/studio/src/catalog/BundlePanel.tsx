@@ -1,10 +1,13 @@
-import { bundleParts, formatMoney, productLabel } from '@ruta/core';
+import type { ProductRow } from '@ruta/core/catalog';
+import { formatMoney } from '@ruta/core/money';
+import { bundleParts } from '@ruta/core/pricing';
 import { Plus, Trash2 } from 'lucide-react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
-import { api } from '../app/api';
 import { Button, IconButton } from '../ui/Button';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
+import { catalogApi } from './api';
+import { ProductSelect, useProductChoices } from './ProductSelect';
 import type { ProductDraft } from './productDraft';
 import { useSheetFields } from './useSheetFields';
 
@@ -13,15 +16,19 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
   const field = useSheetFields();
   const { control, watch, setValue } = useFormContext<ProductDraft>();
   const { fields, append, remove } = useFieldArray({ control, name: 'bundle', keyName: 'key' });
-  const { data: products = [] } = api.useProductsQuery();
-  const offered = products.filter((product) => product.id !== productId && product.bundle.length === 0);
   const [isBundle, bundle] = watch(['isBundle', 'bundle']);
+  const isOffered = (row: ProductRow) => row.id !== productId && !row.bundle;
+  const { rows = [] } = useProductChoices();
+  const offered = rows.filter(isOffered);
+  const { data: products = [] } = catalogApi.useProductsNamedQuery([...new Set(bundle.map((part) => part.productId).filter(Boolean))].sort(), {
+    skip: bundle.length === 0,
+  });
   const add = () => {
     const [first] = offered;
     if (first?.editions[0]) append({ productId: first.id, editionId: first.editions[0].id, quantity: '1' });
   };
   const parts = bundleParts({ bundle: bundle.map((part) => ({ ...part, quantity: Number(part.quantity) || 0 })) }, (id) =>
-    offered.find((product) => product.id === id),
+    products.find((product) => product.id === id),
   );
   const apart = parts.reduce((sum, part) => sum + part.regular * part.quantity, 0);
   return (
@@ -35,26 +42,22 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
         <div className="mt-3">
           {fields.map((part, index) => {
             const path = `bundle.${index}`;
-            const product = offered.find((candidate) => candidate.id === bundle[index]?.productId);
-            const { onChange, ...chosen } = field(`${path}.productId`);
+            const product =
+              offered.find((candidate) => candidate.id === bundle[index]?.productId) ?? products.find((named) => named.id === bundle[index]?.productId);
             return (
               <div key={part.key} className="grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_5rem_2rem] gap-3 items-start mb-3">
-                <SelectField
+                <ProductSelect
                   label="Product"
-                  {...chosen}
-                  value={bundle[index]?.productId}
-                  onChange={(event) => {
-                    void onChange(event);
-                    const edition = offered.find((candidate) => candidate.id === event.target.value)?.editions[0];
-                    if (edition) setValue(`bundle.${index}.editionId`, edition.id);
+                  name={`${path}.productId`}
+                  value={bundle[index]?.productId ?? ''}
+                  error={field(`${path}.productId`).error}
+                  offered={isOffered}
+                  onChange={(id, row) => {
+                    setValue(`bundle.${index}.productId`, id, { shouldDirty: true });
+                    const edition = row?.editions[0];
+                    if (edition) setValue(`bundle.${index}.editionId`, edition.id, { shouldDirty: true });
                   }}
-                >
-                  {offered.map((candidate) => (
-                    <option key={candidate.id} value={candidate.id}>
-                      {productLabel(candidate)}
-                    </option>
-                  ))}
-                </SelectField>
+                />
                 <SelectField label="Edition" {...field(`${path}.editionId`)} value={bundle[index]?.editionId}>
                   {product?.editions.map((edition) => (
                     <option key={edition.id} value={edition.id}>
@@ -62,7 +65,7 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
                     </option>
                   ))}
                 </SelectField>
-                <TextField label="Pieces" inputMode="numeric" {...field(`${path}.quantity`)} />
+                <TextField label="Quantity" inputMode="numeric" {...field(`${path}.quantity`)} />
                 <IconButton name="Take this part out" className="mt-7" onClick={() => remove(index)}>
                   <Trash2 size={16} />
                 </IconButton>

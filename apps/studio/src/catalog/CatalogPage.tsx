@@ -1,38 +1,47 @@
-import { currentPrice, firstOption, optionsOf, PRODUCT_FILE_COLUMNS, type Product, priceWords, productLabel } from '@ruta/core';
-import { createColumnHelper } from '@tanstack/react-table';
+import { currentPrice, type ProductKind, type ProductRow, type ProductStatus, priceWords, productLabel } from '@ruta/core/catalog';
 import { ArrowDownUp, Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api } from '../app/api';
+import { type Column, DataTable } from '../lists/DataTable';
+import { useListQuery } from '../lists/useListQuery';
+import { useRows } from '../lists/useRows';
+import { shopApi } from '../shop/api';
 import { Button, ButtonLink } from '../ui/Button';
-import { DataTable } from '../ui/DataTable';
-import { ImportDialog } from '../ui/ImportDialog';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
+import { catalogApi } from './api';
 import { BulkBar } from './BulkBar';
 import { ProductPicture } from './ProductPicture';
 
-const column = createColumnHelper<Product>();
+const ProductImport = lazy(() => import('./ProductImport'));
 const KINDS = { digital: 'Digital', physical: 'Physical', service: 'Service' };
 const STATUS = { live: 'Live', test: 'Test', off: 'Off' };
 
 export function CatalogPage() {
-  const [query, setQuery] = useSearchParams();
-  const archived = query.get('status') === 'archived';
-  const active = api.useProductsQuery(undefined, { skip: archived });
-  const all = api.useAllProductsQuery(undefined, { skip: !archived });
-  const { data: products, error, refetch } = archived ? all : active;
-  const { data: shop } = api.useShopQuery();
+  const [params, setParams] = useSearchParams();
+  const query = useListQuery();
+  const archived = params.get('status') === 'archived';
+  const filters = {
+    archived,
+    kind: (params.get('kind') ?? undefined) as ProductKind | undefined,
+    status: archived ? undefined : ((params.get('status') ?? undefined) as ProductStatus | undefined),
+    category: params.get('category') ?? undefined,
+    tag: params.get('tag') ?? undefined,
+  };
+  const ask = { ...filters, ...query.ask };
+  const products = catalogApi.useProductsInfiniteQuery(ask);
+  const { data: counted } = catalogApi.useProductCountQuery({ ...filters, search: query.ask.search });
+  const { data: words } = catalogApi.useProductWordsQuery();
+  const { data: shop } = shopApi.useShopQuery();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [importing, setImporting] = useState(false);
-  const [importProducts] = api.useImportProductsMutation();
   const currency = shop?.settings.currency ?? 'EUR';
   const columns = useMemo(() => productColumns(currency), [currency]);
-  if (!products) return <Waiting error={error} retry={refetch} />;
+  const list = useRows(products);
+  if (!list.rows || !words) return <Waiting error={products.error} retry={products.refetch} />;
 
-  const filter = (name: string) => query.get(name) ?? '';
   const setFilter = (name: string, value: string) => {
-    setQuery(
+    setParams(
       (now) => {
         if (value) now.set(name, value);
         else now.delete(name);
@@ -42,20 +51,11 @@ export function CatalogPage() {
     );
     setChosen(new Set());
   };
-  const words = (of: (product: Product) => string[]) => [...new Set(products.flatMap(of))].sort((a, b) => a.localeCompare(b));
-  const rows = products.filter(
-    (product) =>
-      (product.archivedAt !== null) === archived &&
-      (!filter('kind') || product.kind === filter('kind')) &&
-      (!filter('status') || archived || product.status === filter('status')) &&
-      (!filter('category') || product.categories.includes(filter('category'))) &&
-      (!filter('tag') || product.tags.includes(filter('tag'))),
-  );
   const select = (name: string, label: string, options: Array<[string, string]>) => (
     <select
       aria-label={label}
       className="rounded-md border border-[#98a5a1] bg-white px-2.5 min-h-9.5"
-      value={filter(name)}
+      value={params.get(name) ?? ''}
       onChange={(event) => setFilter(name, event.target.value)}
     >
       <option value="">{label}</option>
@@ -66,13 +66,13 @@ export function CatalogPage() {
       ))}
     </select>
   );
-  const same = (list: string[]) => list.map((word): [string, string] => [word, word]);
+  const same = (each: string[]) => each.map((word): [string, string] => [word, word]);
   const add = (
     <ButtonLink to="/catalog/new" look="main">
       <Plus size={17} aria-hidden="true" /> Add a product
     </ButtonLink>
   );
-  const isEmpty = products.length === 0 && !archived;
+  const isEmpty = list.rows.length === 0 && !query.ask.search && Object.values(filters).every((filter) => !filter);
   return (
     <Page
       title="Products"
@@ -91,83 +91,74 @@ export function CatalogPage() {
         <>
           {chosen.size > 0 ? <BulkBar ids={[...chosen]} archived={archived} onDone={() => setChosen(new Set())} /> : null}
           <DataTable
-            rows={rows}
-            columns={columns as never}
-            endColumns={['prices', 'price']}
+            list={list}
+            query={query}
+            count={counted?.count}
+            columns={columns}
             label="Products"
+            idOf={(product) => product.id}
             hrefOf={(product) => `/catalog/${product.id}`}
             searchLabel="Search name, SKU, tag"
             nothingFound="No product fits. Change the search or the filters."
-            selection={{ ids: chosen, onChange: setChosen, idOf: (product) => product.id, nameOf: productLabel }}
+            selection={{ ids: chosen, onChange: setChosen, nameOf: productLabel }}
             tools={
               <>
                 {select('kind', 'Every kind', Object.entries(KINDS))}
                 {select('status', 'Every status', [...Object.entries(STATUS), ['archived', 'Archived']])}
-                {select('category', 'Every category', same(words((product) => product.categories)))}
-                {select('tag', 'Every tag', same(words((product) => product.tags)))}
+                {select('category', 'Every category', same(words.categories))}
+                {select('tag', 'Every tag', same(words.tags))}
               </>
             }
           />
         </>
       )}
-      <ImportDialog
-        open={importing}
-        onClose={() => setImporting(false)}
-        title="Import products"
-        accept=".csv,.json,text/csv,application/json"
-        columns={PRODUCT_FILE_COLUMNS}
-        things="products"
-        more={
-          <p className="mt-3 text-soft">
-            One row is one price. Rows with the same product id are one product; a new product has no id. What is not in the file stays as it is. JSON files
-            hold everything, pictures and bundles too; their schema is in docs/schemas.
-          </p>
-        }
-        run={(name, text, apply) => importProducts({ format: name.toLowerCase().endsWith('.json') ? 'json' : 'csv', text, apply }).unwrap()}
-      />
+      {importing ? (
+        <Suspense>
+          <ProductImport onClose={() => setImporting(false)} />
+        </Suspense>
+      ) : null}
     </Page>
   );
 }
 
-function productColumns(currency: string) {
+function productColumns(currency: string): Array<Column<ProductRow>> {
   const now = Date.now();
   return [
-    column.accessor(
-      (product) => [product.name, product.label, ...product.tags, ...product.categories, ...product.editions.map((edition) => edition.sku)].join(' '),
-      {
-        id: 'name',
-        header: 'Product',
-        sortingFn: (a, b) => productLabel(a.original).localeCompare(productLabel(b.original)),
-        cell: ({ row: { original } }) => (
-          <span className="flex items-center gap-3">
-            <Thumb product={original} />
-            <Link to={`/catalog/${original.id}`} className="font-semibold hover:underline truncate">
-              {productLabel(original)}
-            </Link>
-          </span>
-        ),
-      },
-    ),
-    column.accessor((product) => KINDS[product.kind], {
-      id: 'kind',
-      header: 'Kind',
-      cell: ({ row: { original } }) => (original.bundle.length > 0 ? 'Bundle' : KINDS[original.kind]),
-    }),
-    column.accessor('status', {
+    {
+      id: 'name',
+      header: 'Product',
+      sort: 'name',
+      cell: (product) => (
+        <span className="flex items-center gap-3">
+          {product.picture ? (
+            <ProductPicture id={product.picture.id} className="size-8 shrink-0" />
+          ) : (
+            <span className="size-8 rounded-md bg-band shrink-0" aria-hidden="true" />
+          )}
+          <Link to={`/catalog/${product.id}`} className="font-semibold hover:underline truncate">
+            {productLabel(product)}
+          </Link>
+        </span>
+      ),
+    },
+    { id: 'kind', header: 'Kind', sort: 'kind', cell: (product) => (product.bundle ? 'Bundle' : KINDS[product.kind]) },
+    {
+      id: 'status',
       header: 'Status',
-      cell: ({ row: { original } }) => (
-        <Badge tone={original.archivedAt !== null ? 'plain' : original.status === 'live' ? 'go' : original.status === 'test' ? 'way' : 'plain'}>
-          {original.archivedAt === null ? STATUS[original.status] : 'Archived'}
+      sort: 'status',
+      cell: (product) => (
+        <Badge tone={product.archivedAt !== null ? 'plain' : product.status === 'live' ? 'go' : product.status === 'test' ? 'way' : 'plain'}>
+          {product.archivedAt === null ? STATUS[product.status] : 'Archived'}
         </Badge>
       ),
-    }),
-    column.accessor((product) => product.categories.join(', '), { id: 'categories', header: 'Category' }),
-    column.accessor((product) => optionsOf(product).length, { id: 'prices', header: 'Prices' }),
-    column.accessor((product) => currentPrice(firstOption(product).option.price, now).current, {
+    },
+    { id: 'categories', header: 'Category', cell: (product) => product.categories.join(', ') },
+    { id: 'prices', header: 'Prices', end: true, cell: (product) => product.options },
+    {
       id: 'price',
       header: 'First price',
-      cell: ({ row }) => {
-        const { price } = firstOption(row.original).option;
+      end: true,
+      cell: ({ price }) => {
         const { onSale, regular } = currentPrice(price, now);
         return (
           <span className="font-semibold">
@@ -178,14 +169,8 @@ function productColumns(currency: string) {
           </span>
         );
       },
-    }),
+    },
   ];
-}
-
-function Thumb({ product }: { product: Product }) {
-  const [first] = product.pictureIds;
-  if (!first) return <span className="size-8 rounded-md bg-band shrink-0" aria-hidden="true" />;
-  return <ProductPicture id={first} className="size-8 shrink-0" />;
 }
 
 /** Files out and in. */

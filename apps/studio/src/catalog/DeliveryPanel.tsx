@@ -1,13 +1,14 @@
-import type { ProductFile } from '@ruta/core';
+import type { ProductFile, ProductUse } from '@ruta/core/catalog';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { type ChangeEvent, useState } from 'react';
 import { useFormContext } from 'react-hook-form';
-import { api, type Problem, type ProductUse, problemOf, upload } from '../app/api';
+import { type Problem, problemOf, upload } from '../base/api';
 import { Button, IconButton } from '../ui/Button';
 import { FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
+import { UploadButton } from '../ui/UploadButton';
+import { catalogApi } from './api';
 import type { ProductDraft } from './productDraft';
-import { UploadButton } from './UploadButton';
 import { useSheetFields } from './useSheetFields';
 
 export type SheetFile = Pick<ProductFile, 'id' | 'name' | 'bytes' | 'only'>;
@@ -37,7 +38,7 @@ export function DeliveryPanel(props: { productId: string | null; files: SheetFil
         <div className="grid sm:grid-cols-2 gap-4 items-start">
           <SelectField label="Licence keys" {...field('keys')}>
             <option value="none">None</option>
-            <option value="pattern">Made to a pattern, one for each piece sold</option>
+            <option value="pattern">Made to a pattern, one for each unit sold</option>
             <option value="list">From a list you paste</option>
           </SelectField>
           {keys === 'pattern' ? (
@@ -128,7 +129,7 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
 
 function Keys({ productId, counts }: { productId: string | null; counts: ProductUse['keys'] | undefined }) {
   const [text, setText] = useState('');
-  const [add, { data, error, isLoading }] = api.useAddKeysMutation();
+  const [add, { data, error, isLoading }] = catalogApi.useAddKeysMutation();
   if (!productId) return <p className="text-soft">Save the product once, then paste its keys here.</p>;
   const problem = error ? problemOf(error) : null;
   return (

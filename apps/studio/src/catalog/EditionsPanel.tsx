@@ -1,6 +1,6 @@
+import type { ProductUse } from '@ruta/core/catalog';
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
-import type { ProductUse } from '../app/api';
 import { Button, IconButton } from '../ui/Button';
 import { TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';

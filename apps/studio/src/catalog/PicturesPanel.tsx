@@ -3,12 +3,12 @@ import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyb
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
 import { type ChangeEvent, useState } from 'react';
-import { type Problem, upload } from '../app/api';
+import { type Problem, upload } from '../base/api';
 import { IconButton } from '../ui/Button';
 import { FormProblem, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
+import { UploadButton } from '../ui/UploadButton';
 import { ProductPicture } from './ProductPicture';
-import { UploadButton } from './UploadButton';
 import { useSheetFields } from './useSheetFields';
 
 const MOST_PICTURES = 12;

@@ -1,13 +1,15 @@
-import { dateWords, formatMoney, PriceSchema, priceWords, type Quote, quoteCart } from '@ruta/core';
+import { PriceSchema, priceWords } from '@ruta/core/catalog';
+import { formatMoney } from '@ruta/core/money';
+import { dateWords, type Quote, quoteCart } from '@ruta/core/pricing';
 import { useFormContext } from 'react-hook-form';
-import { api } from '../app/api';
+import { shopApi } from '../shop/api';
 import { type ProductDraft, readPrice } from './productDraft';
 
 const SHOWN_PAYMENTS = 4;
 
 /** What a buyer at home would read and pay for the price as it stands typed: today, later, in all, and when. */
 export function PricePreview({ path }: { path: string }) {
-  const { data: shop } = api.useShopQuery();
+  const { data: shop } = shopApi.useShopQuery();
   const { watch } = useFormContext<ProductDraft>();
   const draft = watch(path as 'editions.0.prices.0');
   const taxClass = watch('taxClass');
@@ -23,7 +25,7 @@ export function PricePreview({ path }: { path: string }) {
     );
   }
   const now = Date.now();
-  // The price alone: whatever kind the product is, post comes on top at the checkout.
+  // The price alone: whatever kind the product is, shipping comes on top at the checkout.
   const line = {
     id: 'main',
     productId: 'preview',

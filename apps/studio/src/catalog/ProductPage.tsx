@@ -1,14 +1,20 @@
-import { type Product, productLabel } from '@ruta/core';
+import type { ProductUse } from '@ruta/core/catalog';
+import { type Product, productLabel } from '@ruta/core/catalog';
+import type { ShopView } from '@ruta/core/pricing';
 import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import { FormProvider, useForm, useFormContext } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
-import { api, type Problem, type ProductUse, problemOf, type ShopView } from '../app/api';
+import { type Problem, problemOf } from '../base/api';
+import { funnelApi } from '../funnel/api';
+import { useRows } from '../lists/useRows';
+import { shopApi } from '../shop/api';
 import { Button } from '../ui/Button';
 import { SelectField, TextArea, TextField } from '../ui/Field';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { AfterPanel } from './AfterPanel';
+import { catalogApi } from './api';
 import { BundlePanel } from './BundlePanel';
 import { DeliveryPanel, type SheetFile } from './DeliveryPanel';
 import { EditionsPanel } from './EditionsPanel';
@@ -21,29 +27,28 @@ import { useSheetFields } from './useSheetFields';
 
 export function ProductPage() {
   const { productId } = useParams();
-  const product = api.useProductQuery(productId ?? '', { skip: !productId });
-  const use = api.useProductUseQuery(productId ?? '', { skip: !productId });
-  const { data: shop, error } = api.useShopQuery();
-  // Lists to choose from are there before the sheet, so that no choice shows empty for a moment.
-  const { data: products } = api.useProductsQuery();
-  const { data: funnels } = api.useFunnelsQuery();
-  if (!shop || !products || !funnels || (productId && !product.data)) return <Waiting error={error ?? product.error} retry={product.refetch} />;
+  const product = catalogApi.useProductQuery(productId ?? '', { skip: !productId });
+  const use = catalogApi.useProductUseQuery(productId ?? '', { skip: !productId });
+  const { data: shop, error } = shopApi.useShopQuery();
+  // The funnels to choose from are there before the sheet, so that no choice shows empty for a moment.
+  const funnels = useRows(funnelApi.useFunnelsInfiniteQuery({ limit: 200, sort: 'name', direction: 'asc' }));
+  if (!shop || !funnels.rows || (productId && !product.data)) return <Waiting error={error ?? product.error} retry={product.refetch} />;
   return <ProductSheet key={product.data?.id ?? 'new'} product={product.data ?? null} shop={shop} use={use.data} />;
 }
 
 function ProductSheet({ product, shop, use }: { product: Product | null; shop: ShopView; use: ProductUse | undefined }) {
   const { currency, timeZone } = shop.settings;
   const navigate = useNavigate();
-  const [create] = api.useCreateProductMutation();
-  const [update] = api.useUpdateProductMutation();
-  const [setFiles] = api.useSetProductFilesMutation();
-  const [archive] = api.useArchiveProductMutation();
-  const [duplicate] = api.useDuplicateProductMutation();
+  const [create] = catalogApi.useCreateProductMutation();
+  const [update] = catalogApi.useUpdateProductMutation();
+  const [setFiles] = catalogApi.useSetProductFilesMutation();
+  const [archive] = catalogApi.useArchiveProductMutation();
+  const [duplicate] = catalogApi.useDuplicateProductMutation();
   const [pictureIds, setPictureIds] = useState(product?.pictureIds ?? []);
   const [files, setFileList] = useState<SheetFile[]>(product?.files ?? []);
   const [beside, setBeside] = useState(false);
-  // A new product is there as soon as it is kept, even if its files were refused; saving again then changes it.
-  const [keptId, setKeptId] = useState(product?.id ?? null);
+  // A new product is there as soon as it is saved, even if its files were refused; saving again then changes it.
+  const [savedId, setSavedId] = useState(product?.id ?? null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [savedAt, setSavedAt] = useState<Date | null>(null);
   const form = useForm<ProductDraft>({ defaultValues: toDraft(product, { currency, timeZone }) });
@@ -66,13 +71,13 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
       return;
     }
     try {
-      const kept = keptId ? await update({ id: keptId, input: read.input }).unwrap() : await create(read.input).unwrap();
-      setKeptId(kept.id);
-      await setFiles({ id: kept.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap();
+      const saved = savedId ? await update({ id: savedId, input: read.input }).unwrap() : await create(read.input).unwrap();
+      setSavedId(saved.id);
+      await setFiles({ id: saved.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap();
       reset(getValues());
       setBeside(false);
       setSavedAt(new Date());
-      if (!product) await navigate(`/catalog/${kept.id}`, { replace: true });
+      if (!product) await navigate(`/catalog/${saved.id}`, { replace: true });
     } catch (error) {
       const refusal = problemOf(error);
       setProblem(refusal);
@@ -129,7 +134,7 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
             <SalePanel timeZone={timeZone} />
             <AfterPanel />
             <OrderPanel />
-            {use && product ? <UsePanel use={use} /> : null}
+            {use && product ? <UsePanel productId={product.id} use={use} /> : null}
             <div className="sticky bottom-0 z-20 flex flex-wrap items-center gap-3 py-3 bg-ground border-t border-line">
               <Button look="main" type="submit" disabled={formState.isSubmitting}>
                 {product ? 'Save' : 'Add the product'}
@@ -198,7 +203,7 @@ function WhatPanel() {
         <div className="grid sm:grid-cols-2 gap-4 items-start">
           <SelectField label="Kind" {...field('kind')}>
             <option value="digital">Digital: files, a link, a course</option>
-            <option value="physical">Physical: sent by post</option>
+            <option value="physical">Physical: shipped</option>
             <option value="service">Service: your time</option>
           </SelectField>
           <SelectField label="Tax class" hint="Each country has its own rate for each class." {...field('taxClass')}>

@@ -1,5 +1,6 @@
 import { useFormContext } from 'react-hook-form';
-import { api } from '../app/api';
+import { funnelApi } from '../funnel/api';
+import { useRows } from '../lists/useRows';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
 import type { ProductDraft } from './productDraft';
@@ -10,7 +11,7 @@ export function SalePanel({ timeZone }: { timeZone: string }) {
   const field = useSheetFields();
   const { watch } = useFormContext<ProductDraft>();
   const leadTo = watch('leadTo');
-  const { data: funnels = [] } = api.useFunnelsQuery();
+  const { rows: funnels = [] } = useRows(funnelApi.useFunnelsInfiniteQuery({ limit: 200, sort: 'name', direction: 'asc' }));
   return (
     <Panel title="When can it be bought?">
       <div className="grid gap-4">

@@ -1,18 +1,7 @@
-import {
-  type Confirmation,
-  type Currency,
-  type Delivery,
-  fromLocalTime,
-  type Price,
-  type PriceKind,
-  type Product,
-  type ProductInput,
-  ProductInputSchema,
-  parseMoney,
-  toDecimal,
-  toLocalTime,
-} from '@ruta/core';
-import { newId } from '../app/newId';
+import { type Confirmation, type Delivery, type Price, type PriceKind, type Product, type ProductInput, ProductInputSchema } from '@ruta/core/catalog';
+import { type Currency, parseMoney, toDecimal } from '@ruta/core/money';
+import { fromLocalTime, toLocalTime } from '@ruta/core/shop';
+import { newId } from '../base/newId';
 
 /** A price while it is typed: every field of every kind as text, so that changing the kind and back loses nothing. */
 export interface PriceDraft {

@@ -1,26 +1,29 @@
-import { type Product, productLabel } from '@ruta/core';
+import type { CodeRow } from '@ruta/core/codes';
+import type { ShopView } from '@ruta/core/pricing';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { api, type CodeRow, problemOf, type ShopView } from '../app/api';
+import { problemOf } from '../base/api';
+import { ProductChecks } from '../catalog/ProductChecks';
 import { Button } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
+import { codesApi } from './api';
 import { type CodeDraft, codeFieldOf, readCodeDraft, toCodeDraft } from './codeDraft';
 
 /** One discount code: what it takes off, from what, how long and how often. */
-export function CodeDialog({ row, shop, products, onClose }: { row: CodeRow | null; shop: ShopView; products: Product[]; onClose: () => void }) {
+export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: ShopView; onClose: () => void }) {
   const { settings } = shop;
-  const [save] = api.useSaveCodeMutation();
-  const [archive] = api.useArchiveCodeMutation();
+  const [save] = codesApi.useSaveCodeMutation();
+  const [archive] = codesApi.useArchiveCodeMutation();
   const [problem, setProblem] = useState<string | null>(null);
-  const { register, handleSubmit, watch, setError, formState } = useForm<CodeDraft>({ defaultValues: toCodeDraft(row?.terms ?? null, settings) });
+  const { register, handleSubmit, watch, setError, setValue, formState } = useForm<CodeDraft>({ defaultValues: toCodeDraft(row?.terms ?? null, settings) });
   const wrong = formState.errors;
-  const [kind, scope, code] = watch(['kind', 'scope', 'code']);
+  const [kind, scope, code, productIds] = watch(['kind', 'scope', 'code', 'productIds']);
   const say = (errors: Record<string, string>) => {
     for (const [name, message] of Object.entries(errors)) setError(name as 'code', { message }, { shouldFocus: true });
   };
 
-  async function keep(draft: CodeDraft) {
+  async function send(draft: CodeDraft) {
     setProblem(null);
     const read = readCodeDraft(draft, settings);
     if ('errors' in read) return say(read.errors);
@@ -36,7 +39,7 @@ export function CodeDialog({ row, shop, products, onClose }: { row: CodeRow | nu
 
   return (
     <Modal open onClose={onClose} title={row ? `Code ${row.terms.code}` : 'Add a code'} wide>
-      <form noValidate className="grid gap-4" onSubmit={handleSubmit(keep)}>
+      <form noValidate className="grid gap-4" onSubmit={handleSubmit(send)}>
         <div className="grid sm:grid-cols-3 gap-4 items-start">
           <TextField label="Code" hint="Capitals or not, it is the same." autoFocus={!row} maxLength={60} error={wrong.code?.message} {...register('code')} />
           <SelectField label="Takes off" {...register('kind')}>
@@ -61,7 +64,7 @@ export function CodeDialog({ row, shop, products, onClose }: { row: CodeRow | nu
             <option value="main">the main product only</option>
             <option value="products">chosen products</option>
           </SelectField>
-          <SelectField label="Of plans and instalments" hint="Never off set-up fees or post." {...register('payments')}>
+          <SelectField label="Of plans and instalments" hint="Never off set-up fees or shipping." {...register('payments')}>
             <option value="first">the first payment above 0</option>
             <option value="every">every payment</option>
           </SelectField>
@@ -69,11 +72,7 @@ export function CodeDialog({ row, shop, products, onClose }: { row: CodeRow | nu
         {scope === 'products' ? (
           <fieldset>
             <legend className="font-semibold mb-1">Which products?</legend>
-            <div className="max-h-44 overflow-y-auto rounded-md border border-line px-3 py-2">
-              {products.map((product) => (
-                <Check key={product.id} label={productLabel(product)} value={product.id} {...register('productIds')} />
-              ))}
-            </div>
+            <ProductChecks ids={productIds} onChange={(ids) => setValue('productIds', ids, { shouldDirty: true })} />
             {wrong.productIds ? (
               <p role="alert" className="mt-1 text-stop font-semibold">
                 {wrong.productIds.message}

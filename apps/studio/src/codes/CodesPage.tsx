@@ -1,32 +1,37 @@
-import { CODE_FILE_COLUMNS, type Code, type CodeState, codeState, formatMoney, type Product, productLabel } from '@ruta/core';
-import { createColumnHelper } from '@tanstack/react-table';
+import { type CodeRow, type CodeState, codeState } from '@ruta/core/codes';
+import { formatMoney } from '@ruta/core/money';
 import { Plus } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, type CodeRow } from '../app/api';
-import { formatTime } from '../app/format';
+import { formatTime } from '../base/format';
+import { type Column, DataTable } from '../lists/DataTable';
+import { useListQuery } from '../lists/useListQuery';
+import { useRows } from '../lists/useRows';
+import { shopApi } from '../shop/api';
 import { Button, ButtonAnchor } from '../ui/Button';
-import { DataTable } from '../ui/DataTable';
-import { ImportDialog } from '../ui/ImportDialog';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
+import { codesApi } from './api';
 import { CodeDialog } from './CodeDialog';
 
-const column = createColumnHelper<CodeRow>();
+const CodeImport = lazy(() => import('./CodeImport'));
 const STATES: Record<CodeState, string> = { 'in use': 'In use', off: 'Off', 'not yet': 'Not yet', ended: 'Ended', 'used up': 'Used up' };
 
 export function CodesPage() {
-  const { data: codes, error, refetch } = api.useCodesQuery();
-  const { data: shop } = api.useShopQuery();
-  const { data: products } = api.useProductsQuery();
-  const [query] = useSearchParams();
+  const query = useListQuery();
+  const codes = codesApi.useCodesInfiniteQuery(query.ask);
+  const { data: counted } = codesApi.useCodeCountQuery({ search: query.ask.search });
+  const { data: shop } = shopApi.useShopQuery();
+  const [params] = useSearchParams();
   const navigate = useNavigate();
+  const opened = params.get('code');
+  const { data: row } = codesApi.useCodeQuery(opened ?? '', { skip: opened === null || opened === 'new' });
   const [importing, setImporting] = useState(false);
-  const [importCodes] = api.useImportCodesMutation();
   const currency = shop?.settings.currency ?? 'EUR';
   const timeZone = shop?.settings.timeZone ?? 'UTC';
-  const columns = useMemo(() => codeColumns(currency, timeZone, products ?? []), [currency, timeZone, products]);
-  if (!codes || !shop || !products) return <Waiting error={error} retry={refetch} />;
-  const opened = query.get('code');
+  const columns = useMemo(() => codeColumns(currency, timeZone), [currency, timeZone]);
+  const list = useRows(codes);
+  if (!list.rows || !shop) return <Waiting error={codes.error} retry={codes.refetch} />;
+  const isEmpty = list.rows.length === 0 && !query.ask.search;
   const add = (
     <Button look="main" onClick={() => navigate('/catalog/codes?code=new')}>
       <Plus size={17} aria-hidden="true" /> Add a code
@@ -38,84 +43,69 @@ export function CodesPage() {
       actions={
         <>
           <Button onClick={() => setImporting(true)}>Import CSV</Button>
-          {codes.length > 0 ? (
+          {isEmpty ? null : (
             <>
               <ButtonAnchor href="/api/codes/export" download>
                 Export CSV
               </ButtonAnchor>
               {add}
             </>
-          ) : null}
+          )}
         </>
       }
     >
-      {codes.length === 0 ? (
+      {isEmpty ? (
         <Empty title="A reason to buy now" action={add}>
           A code takes a percentage or an amount off. Say it aloud, print it, or put it in a link.
         </Empty>
       ) : (
         <DataTable
-          rows={codes}
-          columns={columns as never}
-          endColumns={['uses', 'paid']}
+          list={list}
+          query={query}
+          count={counted?.count}
+          columns={columns}
           label="Discount codes"
-          hrefOf={(row) => `/catalog/codes?code=${row.id}`}
+          idOf={(code) => code.id}
+          hrefOf={(code) => `/catalog/codes?code=${code.id}`}
           searchLabel="Search codes"
           nothingFound="No code reads like this."
         />
       )}
-      {opened ? (
-        <CodeDialog
-          key={opened}
-          row={codes.find((row) => row.id === opened) ?? null}
-          shop={shop}
-          products={products}
-          onClose={() => navigate('/catalog/codes')}
-        />
+      {opened === 'new' || (opened && row?.id === opened) ? (
+        <CodeDialog key={opened} row={opened === 'new' ? null : (row ?? null)} shop={shop} onClose={() => navigate('/catalog/codes')} />
       ) : null}
-      <ImportDialog
-        open={importing}
-        onClose={() => setImporting(false)}
-        title="Import discount codes"
-        accept=".csv,text/csv"
-        columns={CODE_FILE_COLUMNS}
-        things="codes"
-        run={(_name, text, apply) => importCodes({ text, apply }).unwrap()}
-      />
+      {importing ? (
+        <Suspense>
+          <CodeImport onClose={() => setImporting(false)} />
+        </Suspense>
+      ) : null}
     </Page>
   );
 }
 
 /** What a code takes off, from what. */
-function codeWords({ discount, scope, payments }: Code, currency: string, products: Product[]): string {
+function codeWords({ terms: { discount, scope, payments }, products }: CodeRow, currency: string): string {
   const off = discount.kind === 'percent' ? `${discount.percent} %` : formatMoney(discount.amount, currency);
-  const named = scope.kind === 'products' ? products.filter((product) => scope.productIds.includes(product.id)).map(productLabel) : [];
-  const from = { order: 'the order', main: 'the main product', products: named.length > 2 ? `${named.length} products` : named.join(' and ') }[scope.kind];
+  const from = { order: 'the order', main: 'the main product', products: products.length > 2 ? `${products.length} products` : products.join(' and ') }[
+    scope.kind
+  ];
   return `${off} off ${from}${payments === 'every' ? ', every payment' : ''}`;
 }
 
-function codeColumns(currency: string, timeZone: string, products: Product[]) {
+function codeColumns(currency: string, timeZone: string): Array<Column<CodeRow>> {
   return [
-    column.accessor((row) => row.terms.code, {
-      id: 'code',
-      header: 'Code',
-      cell: ({ getValue }) => <span className="font-mono font-semibold">{getValue()}</span>,
-    }),
-    column.accessor((row) => codeWords(row.terms, currency, products), { id: 'what', header: 'Takes off' }),
-    column.accessor((row) => codeState(row.terms, row.uses, Date.now()), {
+    { id: 'code', header: 'Code', sort: 'code', cell: ({ terms }) => <span className="font-mono font-semibold">{terms.code}</span> },
+    { id: 'what', header: 'Takes off', cell: (row) => codeWords(row, currency) },
+    {
       id: 'state',
       header: 'State',
-      cell: ({ getValue }) => <Badge tone={getValue() === 'in use' ? 'go' : 'plain'}>{STATES[getValue()]}</Badge>,
-    }),
-    column.accessor((row) => row.terms.until ?? 0, {
-      id: 'until',
-      header: 'Until',
-      cell: ({ getValue }) => (getValue() ? formatTime(getValue(), timeZone) : '–'),
-    }),
-    column.accessor('uses', {
-      header: 'Uses',
-      cell: ({ row, getValue }) => (row.original.terms.limit ? `${getValue()} of ${row.original.terms.limit}` : getValue()),
-    }),
-    column.accessor('paid', { header: 'Brought', cell: ({ getValue }) => formatMoney(getValue(), currency) }),
+      cell: ({ terms, uses }) => {
+        const state = codeState(terms, uses, Date.now());
+        return <Badge tone={state === 'in use' ? 'go' : 'plain'}>{STATES[state]}</Badge>;
+      },
+    },
+    { id: 'until', header: 'Until', cell: ({ terms }) => (terms.until ? formatTime(terms.until, timeZone) : '–') },
+    { id: 'uses', header: 'Uses', end: true, cell: ({ terms, uses }) => (terms.limit ? `${uses} of ${terms.limit}` : uses) },
+    { id: 'paid', header: 'Brought', end: true, cell: ({ paid }) => formatMoney(paid, currency) },
   ];
 }

@@ -1,4 +1,6 @@
-import { type Code, CodeSchema, fromLocalTime, parseMoney, toDecimal, toLocalTime } from '@ruta/core';
+import { type Code, CodeSchema } from '@ruta/core/codes';
+import { parseMoney, toDecimal } from '@ruta/core/money';
+import { fromLocalTime, toLocalTime } from '@ruta/core/shop';
 
 /** A code while it is typed. */
 export interface CodeDraft {

@@ -1,17 +1,18 @@
 import { CreditCard, GraduationCap, Mail } from 'lucide-react';
-import { api, problemOf } from '../app/api';
+import { problemOf } from '../base/api';
+import { shopApi } from '../shop/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
+import { connectionsApi } from './api';
 
 export function ConnectionsPage() {
-  const { data, error, refetch } = api.useConnectionsQuery();
-  const { data: shop } = api.useShopQuery();
-  const [connect, connecting] = api.useConnectQuaysideMutation();
-  const [connectPorch, connectingPorch] = api.useConnectStudyporchMutation();
-  if (!data || !shop) return <Waiting error={error} retry={refetch} />;
-  const quayside = data.find((connection) => connection.provider === 'quayside');
-  const porch = data.find((connection) => connection.provider === 'studyporch');
+  const { data: quayside, error, refetch } = connectionsApi.useConnectionQuery('quayside');
+  const { data: porch } = connectionsApi.useConnectionQuery('studyporch');
+  const { data: shop } = shopApi.useShopQuery();
+  const [connect, connecting] = connectionsApi.useConnectMutation();
+  const [connectPorch, connectingPorch] = connectionsApi.useConnectMutation();
+  if (!quayside || !porch || !shop) return <Waiting error={error} retry={refetch} />;
   return (
     <Page title="Connections" narrow>
       <Panel>
@@ -19,16 +20,16 @@ export function ConnectionsPage() {
           <CreditCard size={26} className="mt-1" aria-hidden="true" />
           <div className="flex-1">
             <h2 className="flex items-center gap-3">
-              Quayside, cards {quayside?.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
+              Quayside, cards {quayside.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
             </h2>
             <p className="text-soft mb-2">Takes cards at the checkout. The card number goes from the buyer straight to Quayside and never through your shop.</p>
-            {quayside?.connected ? (
+            {quayside.connected ? (
               <p>
                 Account <code className="font-mono">{quayside.account}</code>.{' '}
                 {quayside.reachable ? 'It answers.' : 'It does not answer at the moment; buyers cannot pay by card.'}
               </p>
             ) : (
-              <Button look="main" disabled={connecting.isLoading} onClick={() => connect()}>
+              <Button look="main" disabled={connecting.isLoading} onClick={() => connect('quayside')}>
                 Connect Quayside
               </Button>
             )}
@@ -43,15 +44,15 @@ export function ConnectionsPage() {
           <GraduationCap size={26} className="mt-1" aria-hidden="true" />
           <div className="flex-1">
             <h2 className="flex items-center gap-3">
-              Studyporch, courses {porch?.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
+              Studyporch, courses {porch.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
             </h2>
             <p className="text-soft mb-2">Buyers of a product with a course are enrolled there as soon as they have paid.</p>
-            {porch?.connected ? (
+            {porch.connected ? (
               <p>
                 School <code className="font-mono">{porch.account}</code>.
               </p>
             ) : (
-              <Button disabled={connectingPorch.isLoading} onClick={() => connectPorch()}>
+              <Button disabled={connectingPorch.isLoading} onClick={() => connectPorch('studyporch')}>
                 Connect Studyporch
               </Button>
             )}

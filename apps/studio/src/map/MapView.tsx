@@ -1,5 +1,12 @@
+import { funnelApi } from '../funnel/api';
 import '@xyflow/react/dist/style.css';
-import { describe, formatMoney, type Route } from '@ruta/core';
+import { optionsOf } from '@ruta/core/catalog';
+import type { FunnelDetail } from '@ruta/core/checks';
+import { describe } from '@ruta/core/conditions';
+import type { FactNames } from '@ruta/core/facts';
+import { type Graph, type Route, stepKindOf } from '@ruta/core/funnel';
+import { formatMoney } from '@ruta/core/money';
+import { countryName } from '@ruta/core/shop';
 import {
   Background,
   BaseEdge,
@@ -17,9 +24,8 @@ import {
 import { Maximize, Minus, Plus } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api } from '../app/api';
-import { formatRate } from '../app/format';
-import { stopsOf, useWorkspace } from '../funnels/useFunnel';
+import { formatRate } from '../base/format';
+import { stopsOf, useWorkspace } from '../funnel/useFunnel';
 import { Button, IconButton } from '../ui/Button';
 import { type Layout, layOut } from './layout';
 import { StopNode, type StopNodeData } from './StopNode';
@@ -48,7 +54,7 @@ function FunnelMap() {
   const [days, setDays] = useState(DEFAULT_PERIOD);
   const [layout, setLayout] = useState<Layout | null>(null);
   const [problem, setProblem] = useState('');
-  const { data: figures } = api.useFiguresQuery({ id: funnel.id, days }, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
+  const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days }, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
   const { graph } = funnel;
   const { currency } = shop.settings;
 
@@ -79,6 +85,7 @@ function FunnelMap() {
     }));
   }, [layout, funnel, shop, figures]);
 
+  const names = useMemo(() => namesFor(funnel, currency), [funnel, currency]);
   const edges = useMemo<Array<Edge<RouteData>>>(() => {
     const most = Math.max(1, ...(figures?.steps.map((row) => row.reached) ?? []));
     return graph.routes.map((route) => {
@@ -91,14 +98,15 @@ function FunnelMap() {
         target: route.to,
         focusable: false,
         data: {
-          words: wordsOf(route, (amount) => formatMoney(amount, currency, { short: true })),
-          rate: row && row.rate !== null ? formatRate(row.rate) : null,
+          words: wordsOf(route, names),
+          // A step's rate is that of its goal; another way out has none yet.
+          rate: row && row.rate !== null && isGoalRoute(graph, route) ? formatRate(row.rate) : null,
           kind,
-          width: 4 + (4 * (row?.reached ?? 0)) / most,
+          width: isGoalRoute(graph, route) ? 4 + (4 * (row?.reached ?? 0)) / most : 4,
         },
       };
     });
-  }, [graph, figures, currency]);
+  }, [graph, figures, names]);
 
   return (
     <main id="main" className="h-full" aria-label="Map">
@@ -207,6 +215,24 @@ const OUTCOME_WORDS: Record<Route['outcome'], string> = {
   closed: 'closed',
 };
 
-function wordsOf(route: Route, money: (amount: number) => string): string {
-  return route.condition ? describe(route.condition, money) : OUTCOME_WORDS[route.outcome];
+function wordsOf(route: Route, names: FactNames): string {
+  return route.condition ? describe(route.condition, names) : OUTCOME_WORDS[route.outcome];
+}
+
+/** Whether people on a route have reached their step's goal. */
+function isGoalRoute(graph: Graph, route: Route): boolean {
+  const step = graph.steps.find((candidate) => candidate.id === route.from);
+  return step !== undefined && stepKindOf(step.kind).goal.outcome === route.outcome;
+}
+
+/** Names for conditions in words, as they are called now. */
+function namesFor({ products }: Pick<FunnelDetail, 'products'>, currency: string): FactNames {
+  const options = Object.values(products).flatMap((product) => optionsOf(product).map((each) => ({ product, ...each })));
+  return {
+    money: (amount) => formatMoney(amount, currency, { short: true }),
+    product: (id) => products[id]?.name ?? 'a product that is gone',
+    edition: (id) => options.find(({ edition }) => edition.id === id)?.edition.name ?? 'an edition that is gone',
+    price: (id) => options.find(({ option }) => option.id === id)?.option.name ?? 'a price that is gone',
+    country: (code) => countryName(code),
+  };
 }

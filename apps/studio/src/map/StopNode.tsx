@@ -1,9 +1,14 @@
-import { type FunnelFigures, firstOption, priceWords, STEP_GOALS, type Step, type StepFigures } from '@ruta/core';
+import { firstOption, priceWords } from '@ruta/core/catalog';
+import type { FunnelDetail } from '@ruta/core/checks';
+import { type Step, stepKindOf } from '@ruta/core/funnel';
+import { mainOffer } from '@ruta/core/offers';
+import type { ShopView } from '@ruta/core/pricing';
+import type { FunnelFigures, StepFigures } from '@ruta/core/reports';
 import { Handle, type Node, type NodeProps, Position } from '@xyflow/react';
 import { TriangleAlert } from 'lucide-react';
-import { api, type FunnelDetail, type ShopView } from '../app/api';
-import { formatAmount, formatCount, formatRate } from '../app/format';
-import { PagePicture } from '../page/PageFrame';
+import { formatAmount, formatCount, formatRate } from '../base/format';
+import { pageApi } from '../page/api';
+import { PagePicture } from '../page/PagePicture';
 import { studioContext } from '../page/studioContext';
 import { STOP_HEIGHT, STOP_WIDTH } from './layout';
 
@@ -14,9 +19,9 @@ const PICTURE_HEIGHT = 108;
 /** One stop on the map: its page as it looks, its name, its price if it sells, how many came and reached its goal. */
 export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
   const { step, funnel, shop, figures, totals } = data;
-  const { data: draft } = api.useStepPageQuery(step.id, { refetchOnMountOrArgChange: true });
+  const { data: draft } = pageApi.useStepPageQuery(step.id, { refetchOnMountOrArgChange: true });
   const { currency } = shop.settings;
-  const product = step.productId ? funnel.products[step.productId] : undefined;
+  const product = funnel.products[mainOffer(step)?.productId ?? ''];
   const problem = funnel.problems.find((candidate) => candidate.stepId === step.id);
   return (
     <div
@@ -28,7 +33,7 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
         {draft ? (
           <PagePicture page={draft.page} context={studioContext(shop, funnel, step, draft.pictures)} width={STOP_WIDTH - 3} height={PICTURE_HEIGHT} />
         ) : null}
-        {step.kind === 'checkout' && product ? (
+        {stepKindOf(step.kind).sells && product ? (
           <span className="absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">
             {priceWords(firstOption(product).option.price, currency, Date.now())}
           </span>
@@ -41,7 +46,7 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
           <>
             <p className="text-soft figures">{cameWords(step, figures.came)}</p>
             <p className="font-semibold figures truncate">
-              {formatRate(figures.rate)} {STEP_GOALS[step.kind].reached}
+              {formatRate(figures.rate)} {stepKindOf(step.kind).goal.reached}
             </p>
             {step.kind === 'checkout' && totals?.averageOrder ? (
               <p className="text-soft figures">{formatAmount(totals.averageOrder, currency)} an order</p>

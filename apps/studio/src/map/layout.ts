@@ -1,4 +1,4 @@
-import { BANDS, bandOf, type Graph, stopsInOrder } from '@ruta/core';
+import { BANDS, bandOf, type Graph, stopsInOrder } from '@ruta/core/funnel';
 import ELK from 'elkjs/lib/elk-api.js';
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url';
 
@@ -44,7 +44,7 @@ export async function layOut(graph: Graph): Promise<Layout> {
     edges: graph.routes.map((route) => ({ id: route.id, sources: [route.from], targets: [route.to] })),
   });
   const positions = Object.fromEntries((placed.children ?? []).map((node) => [node.id, { x: node.x ?? 0, y: node.y ?? 0 }]));
-  const bands = BANDS.flatMap(({ name }, band) => {
+  const bands = BANDS.flatMap((name, band) => {
     const xs = graph.steps.filter((step) => bandOf(graph, step) === band).map((step) => positions[step.id]?.x ?? 0);
     if (xs.length === 0) return [];
     return [{ name, left: Math.min(...xs) - GAP_ACROSS / 2, right: Math.max(...xs) + STOP_WIDTH + GAP_ACROSS / 2 }];

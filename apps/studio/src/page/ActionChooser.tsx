@@ -1,6 +1,6 @@
-import { type Action, ActionSchema } from '@ruta/core';
+import { type Action, ActionSchema } from '@ruta/core/elements';
 import { useState } from 'react';
-import { stopsOf, useWorkspace } from '../funnels/useFunnel';
+import { stopsOf, useWorkspace } from '../funnel/useFunnel';
 import { SelectField, TextField } from '../ui/Field';
 
 /** Where a button leads. An address is kept only once it is one. */

@@ -1,9 +1,10 @@
-import { ELEMENT_NAMES, findElement, type PageDocument, type Words } from '@ruta/core';
+import { elementRecordOf, type Words, wordPlaces } from '@ruta/core/elements';
+import { findElement, type PageDocument } from '@ruta/core/page';
 import { boundText, type EditHooks, type PageContext, PageView, PlainWords } from '@ruta/pages';
 import { type MouseEvent, type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../app/store';
+import { useAppDispatch } from '../base/store';
 import { EDIT_CSS } from './editCss';
-import { changed, type Selection, selected } from './editorSlice';
+import { changed, type Selection, selected, useEditor } from './editorSlice';
 import { PageFrame } from './PageFrame';
 import { WordsEditor } from './WordsEditor';
 import { setAt } from './words';
@@ -26,7 +27,7 @@ export function Canvas({
   onAddSection: (index: number) => void;
 }) {
   const dispatch = useAppDispatch();
-  const { selection, screen } = useAppSelector((state) => state.editor);
+  const { selection, screen } = useEditor();
   const [openWords, setOpenWords] = useState<OpenWords>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(700);
@@ -117,7 +118,7 @@ export function Canvas({
           >
             {place ? (
               <span className="edit-tag">
-                {place.section.name} · {ELEMENT_NAMES[place.element.type]}
+                {place.section.name} · {elementRecordOf(place.element.type).name}
               </span>
             ) : null}
             {children}
@@ -214,11 +215,5 @@ function EditableWords(props: {
 /** Where the first words of an element stand, for opening them by keyboard. */
 function firstWords(page: PageDocument, elementId: string): string | null {
   const element = findElement(page, elementId)?.element;
-  if (!element) return null;
-  if ('words' in element) return 'words';
-  if (element.type === 'list') return 'items.0';
-  if (element.type === 'faq') return 'items.0.answer';
-  if ('button' in element) return 'button';
-  if ('title' in element) return 'title';
-  return 'note' in element ? 'note' : null;
+  return (element && wordPlaces(element)[0]?.join('.')) ?? null;
 }

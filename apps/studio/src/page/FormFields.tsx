@@ -1,4 +1,7 @@
-import type { ElementOf, FormField } from '@ruta/core';
+import type { ElementOf } from '@ruta/core/elements';
+
+type Field = ElementOf<'form'>['fields'][number];
+
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { IconButton } from '../ui/Button';
 import { Check, SelectField, TextArea, TextField } from '../ui/Field';
@@ -6,8 +9,8 @@ import { Check, SelectField, TextArea, TextField } from '../ui/Field';
 /** The fields inside a form: add, order, label, require. The address is always asked. */
 export function FormFields({ element, change }: { element: ElementOf<'form'>; change: (changes: Record<string, unknown>) => void }) {
   const { fields } = element;
-  const set = (index: number, changes: Partial<FormField>) => change({ fields: fields.with(index, { ...(fields[index] as FormField), ...changes }) });
-  const move = (index: number, by: number) => change({ fields: fields.toSpliced(index, 1).toSpliced(index + by, 0, fields[index] as FormField) });
+  const set = (index: number, changes: Partial<Field>) => change({ fields: fields.with(index, { ...(fields[index] as Field), ...changes }) });
+  const move = (index: number, by: number) => change({ fields: fields.toSpliced(index, 1).toSpliced(index + by, 0, fields[index] as Field) });
   return (
     <>
       {fields.map((field, index) => (
@@ -91,6 +94,6 @@ export function FormFields({ element, change }: { element: ElementOf<'form'>; ch
   );
 }
 
-function freshKey(fields: FormField[]): string {
+function freshKey(fields: Field[]): string {
   for (let n = 1; ; n++) if (!fields.some((field) => field.key === `question${n}`)) return `question${n}`;
 }

@@ -1,7 +1,8 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { ELEMENT_NAMES, type ElementType, isElementOf, type PageDocument, type PageElement, plainText } from '@ruta/core';
+import { type ElementType, elementRecordOf, isElementOf, type PageElement, plainText } from '@ruta/core/elements';
+import type { PageDocument } from '@ruta/core/page';
 import {
   AlignLeft,
   CreditCard,
@@ -26,8 +27,8 @@ import {
   UnfoldVertical,
 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useAppDispatch, useAppSelector } from '../app/store';
-import { selected } from './editorSlice';
+import { useAppDispatch } from '../base/store';
+import { selected, useEditor } from './editorSlice';
 
 const ICONS: Record<ElementType, LucideIcon> = {
   headline: Heading,
@@ -108,7 +109,7 @@ export function Outline(props: {
 
 function Row({ id, kind, icon: Icon, words }: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string }) {
   const dispatch = useAppDispatch();
-  const isSelected = useAppSelector((state) => state.editor.selection?.id === id);
+  const isSelected = useEditor().selection?.id === id;
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id });
   return (
     <div
@@ -183,7 +184,7 @@ function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementT
             const Icon = ICONS[type];
             return (
               <DropdownMenu.Item key={type} className={item} onSelect={() => onAddElement(type)}>
-                <Icon size={16} className="text-soft" aria-hidden="true" /> {ELEMENT_NAMES[type]}
+                <Icon size={16} className="text-soft" aria-hidden="true" /> {elementRecordOf(type).name}
               </DropdownMenu.Item>
             );
           })}
@@ -196,5 +197,5 @@ function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementT
 function nameOf(element: PageElement): string {
   if (isElementOf(element, 'form')) return `Form · ${element.fields.map((field) => field.label.toLowerCase()).join(', ')}`;
   const words = 'words' in element ? plainText(element.words).slice(0, 40) : '';
-  return words ? `${ELEMENT_NAMES[element.type]} · ${words}` : ELEMENT_NAMES[element.type];
+  return words ? `${elementRecordOf(element.type).name} · ${words}` : elementRecordOf(element.type).name;
 }

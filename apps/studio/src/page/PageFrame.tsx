@@ -1,5 +1,5 @@
-import type { Brand, PageDocument } from '@ruta/core';
-import { type EditHooks, type PageContext, PageView, pageCss } from '@ruta/pages';
+import type { Brand } from '@ruta/core/shop';
+import { pageCss } from '@ruta/pages';
 import { type CSSProperties, type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 
@@ -67,23 +67,3 @@ export function PageFrame(props: {
     </div>
   );
 }
-
-const PICTURE_WIDTH = 1100;
-
-/** A true small picture of a page, from the same components that visitors' pages are made of. */
-export function PagePicture({ page, context, width, height }: { page: PageDocument; context: PageContext; width: number; height: number }) {
-  const scale = width / PICTURE_WIDTH;
-  return (
-    <PageFrame title="" brand={context.brand} width={PICTURE_WIDTH} height={height / scale} scale={scale} picture>
-      <PageView page={page} context={context} edit={STILL} />
-    </PageFrame>
-  );
-}
-
-/** A picture shows what stands on the page, with nothing around it. */
-const STILL: EditHooks = {
-  frameSection: (_id, children) => children,
-  frameElement: (_id, children) => children,
-  columnEnd: () => null,
-  editableWords: () => null,
-};

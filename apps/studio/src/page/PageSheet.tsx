@@ -1,9 +1,13 @@
-import type { Operation, PageDocument, Step } from '@ruta/core';
+import type { Step } from '@ruta/core/funnel';
+import { mainOffer } from '@ruta/core/offers';
+import type { Operation, PageDocument } from '@ruta/core/page';
 import { useState } from 'react';
-import { api, problemOf } from '../app/api';
-import { useWorkspace } from '../funnels/useFunnel';
+import { problemOf } from '../base/api';
+import { ProductSelect } from '../catalog/ProductSelect';
+import { funnelApi } from '../funnel/api';
+import { useWorkspace } from '../funnel/useFunnel';
 import { Button } from '../ui/Button';
-import { Check, FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
+import { Check, FormProblem, TextArea, TextField } from '../ui/Field';
 
 /** The page's own settings: what search engines and link previews show, and the stop's name, address and product. */
 export function PageSheet({ page, step, apply }: { page: PageDocument; step: Step; apply: (operation: Operation) => void }) {
@@ -40,14 +44,14 @@ export function PageSheet({ page, step, apply }: { page: PageDocument; step: Ste
 
 function StepSettings({ step }: { step: Step }) {
   const { funnel } = useWorkspace();
-  const { data: products = [] } = api.useProductsQuery();
-  const [change, { error, isLoading, isSuccess }] = api.useChangeStepMutation();
+  const aboutId = mainOffer(step)?.productId ?? '';
+  const [change, { error, isLoading, isSuccess }] = funnelApi.useChangeStepMutation();
   const [name, setName] = useState(step.name);
   const [slug, setSlug] = useState(step.slug);
-  const [productId, setProductId] = useState(step.productId ?? '');
+  const [productId, setProductId] = useState(aboutId);
   const problem = error ? problemOf(error) : null;
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
-  const isDirty = name !== step.name || slug !== step.slug || productId !== (step.productId ?? '');
+  const isDirty = name !== step.name || slug !== step.slug || productId !== aboutId;
   return (
     <form
       noValidate
@@ -64,20 +68,14 @@ function StepSettings({ step }: { step: Step }) {
       ) : (
         <TextField label="Address" hint={`/${funnel.slug}/${slug}`} value={slug} onChange={(event) => setSlug(event.target.value)} error={refused('slug')} />
       )}
-      <SelectField
+      <ProductSelect
         label="Product"
         hint="Name, price and picture on the page follow it."
         value={productId}
-        onChange={(event) => setProductId(event.target.value)}
+        none="None"
         error={refused('productId')}
-      >
-        <option value="">None</option>
-        {products.map((product) => (
-          <option key={product.id} value={product.id}>
-            {product.label || product.name}
-          </option>
-        ))}
-      </SelectField>
+        onChange={setProductId}
+      />
       <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
       <div className="flex items-center gap-3">
         <Button type="submit" disabled={isLoading || !isDirty}>

@@ -1,8 +1,8 @@
-import type { PictureInfo } from '@ruta/core';
+import type { PictureInfo } from '@ruta/core/catalog';
 import { ImagePlus } from 'lucide-react';
 import { useState } from 'react';
-import { type Problem, upload } from '../app/api';
-import { useAppDispatch } from '../app/store';
+import { type Problem, upload } from '../base/api';
+import { useAppDispatch } from '../base/store';
 import { Button } from '../ui/Button';
 import { pictureAdded } from './editorSlice';
 

@@ -1,15 +1,16 @@
-import { buildSection, type PageDocument, SECTION_LIBRARY, type Section } from '@ruta/core';
+import { PAGE_VERSION, type PageDocument, type Section } from '@ruta/core/page';
+import { buildSection, SECTIONS } from '@ruta/core/sections';
 import type { PageContext } from '@ruta/pages';
 import { useMemo } from 'react';
-import { newId } from '../app/newId';
+import { newId } from '../base/newId';
 import { Modal } from '../ui/Modal';
-import { PagePicture } from './PageFrame';
+import { PagePicture } from './PagePicture';
 
 const PICTURE = { width: 366, height: 124 };
 
 /** Ready sections by purpose, each shown in the seller's own brand. */
 export function SectionLibrary({ context, onClose, onChoose }: { context: PageContext; onClose: () => void; onChoose: (section: Section) => void }) {
-  const choices = useMemo(() => Object.entries(SECTION_LIBRARY).map(([key, { name, plan }]) => ({ key, name, section: buildSection(plan(), newId) })), []);
+  const choices = useMemo(() => SECTIONS.map(({ purpose, name, plan }) => ({ key: purpose, name, section: buildSection(plan(), newId) })), []);
   return (
     <Modal open onClose={onClose} title="Add a section" description="It takes the page’s look at once. Every word can be changed afterwards." wide>
       <ul className="grid sm:grid-cols-2 gap-4">
@@ -31,4 +32,4 @@ export function SectionLibrary({ context, onClose, onChoose }: { context: PageCo
   );
 }
 
-const pageWith = (section: Section): PageDocument => ({ version: 1, title: section.name, description: '', indexed: false, sections: [section] });
+const pageWith = (section: Section): PageDocument => ({ version: PAGE_VERSION, title: section.name, description: '', indexed: false, sections: [section] });

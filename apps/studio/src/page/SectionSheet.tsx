@@ -1,4 +1,4 @@
-import type { Operation, Section } from '@ruta/core';
+import type { Operation, Section } from '@ruta/core/page';
 import { SelectField, TextField } from '../ui/Field';
 import { PictureChooser } from './PictureChooser';
 

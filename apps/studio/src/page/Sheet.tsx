@@ -1,22 +1,24 @@
-import { ELEMENT_NAMES, findElement, type Operation, type PageDocument, type Step } from '@ruta/core';
+import { elementRecordOf } from '@ruta/core/elements';
+import type { Step } from '@ruta/core/funnel';
+import { findElement, type Operation, type PageDocument } from '@ruta/core/page';
 import type { PageContext } from '@ruta/pages';
 import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react';
-import { useAppDispatch, useAppSelector } from '../app/store';
+import { useAppDispatch } from '../base/store';
 import { IconButton } from '../ui/Button';
 import { ElementSheet } from './ElementSheet';
 import { duplicate, nudge, removal } from './editing';
-import { selected } from './editorSlice';
+import { selected, useEditor } from './editorSlice';
 import { PageSheet } from './PageSheet';
 import { SectionSheet } from './SectionSheet';
 
 /** Settings of what is selected on the page, or of the page itself when nothing is. */
 export function Sheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation | null) => void }) {
   const dispatch = useAppDispatch();
-  const selection = useAppSelector((state) => state.editor.selection);
+  const selection = useEditor().selection;
   const place = selection?.kind === 'element' ? findElement(page, selection.id) : undefined;
   const section = selection?.kind === 'section' ? page.sections.find((candidate) => candidate.id === selection.id) : undefined;
   if (!place && !section) return <PageSheet page={page} step={step} apply={apply} />;
-  const name = place ? ELEMENT_NAMES[place.element.type] : (section?.name ?? '');
+  const name = place ? elementRecordOf(place.element.type).name : (section?.name ?? '');
   return (
     <div className="px-4 py-3" key={selection?.id}>
       <header className="flex items-center gap-0.5 mb-3">

@@ -1,4 +1,4 @@
-import { BOUND_VALUES, type BoundValue, type Words } from '@ruta/core';
+import { BOUND_VALUES, type BoundValue, type Words } from '@ruta/core/elements';
 import { mergeAttributes, Node } from '@tiptap/core';
 import Bold from '@tiptap/extension-bold';
 import Document from '@tiptap/extension-document';

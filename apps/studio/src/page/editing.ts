@@ -1,5 +1,6 @@
-import { type ElementType, findElement, newElement, type Operation, type PageDocument, type PageElement, type Section } from '@ruta/core';
-import { newId } from '../app/newId';
+import { type ElementType, newElement, type PageElement } from '@ruta/core/elements';
+import { findElement, type Operation, type PageDocument, type Section } from '@ruta/core/page';
+import { newId } from '../base/newId';
 import type { Selection } from './editorSlice';
 import type { MoveRequest } from './Outline';
 

@@ -1,6 +1,7 @@
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { applyOperation, type Operation, type PageDocument, type PictureInfo } from '@ruta/core';
-
+import { createSlice, type PayloadAction, type WithSlice } from '@reduxjs/toolkit';
+import type { PictureInfo } from '@ruta/core/catalog';
+import { applyOperation, type Operation, type PageDocument } from '@ruta/core/page';
+import { type RootState, rootReducer, useAppSelector } from '../base/store';
 export type Selection = { kind: 'section' | 'element'; id: string } | null;
 export type Screen = 'phone' | 'tablet' | 'desktop';
 
@@ -122,3 +123,14 @@ function step(state: EditorState, from: HistoryEntry[], to: HistoryEntry[]): voi
 }
 
 export const { opened, closed, changed, undone, redone, selected, screenChosen, pictureAdded, saveBegan, saveDone, saveFailed } = editorSlice.actions;
+
+declare module '../base/store' {
+  export interface LazySlices extends WithSlice<typeof editorSlice> {}
+}
+/** Comes with the editor, so that nobody loads it who opens no page. */
+const injected = editorSlice.injectInto(rootReducer);
+
+/** What the editor has open. */
+export const useEditor = () => useAppSelector((state) => injected.selectSlice(state));
+/** The same, outside of rendering. */
+export const editorOf = (state: RootState): EditorState => injected.selectSlice(state);

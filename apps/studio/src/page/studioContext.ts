@@ -1,16 +1,20 @@
-import { cartLine, needsCard, type PictureInfo, type Product, quoteCart, type Step } from '@ruta/core';
+import type { PictureInfo, Product } from '@ruta/core/catalog';
+import type { FunnelDetail } from '@ruta/core/checks';
+import type { Step } from '@ruta/core/funnel';
+import { mainOffer } from '@ruta/core/offers';
+import type { ShopView } from '@ruta/core/pricing';
+import { cartLine, needsCard, quoteCart } from '@ruta/core/pricing';
 import { type CheckoutView, checkoutOptions, type PageContext, shownProduct } from '@ruta/pages';
-import type { FunnelDetail, ShopView } from '../app/api';
 
 /** What a page is shown with in the studio: the shop's brand, the step's product, and a made-up buyer. */
 export function studioContext(
   shop: ShopView,
   funnel: Pick<FunnelDetail, 'products' | 'giftId'>,
-  step: Pick<Step, 'productId' | 'kind'>,
+  step: Pick<Step, 'sells' | 'kind'>,
   pictures: Record<string, PictureInfo>,
 ): PageContext {
   const { settings, brand } = shop;
-  const product = step.productId ? (funnel.products[step.productId] ?? null) : null;
+  const product = funnel.products[mainOffer(step)?.productId ?? ''] ?? null;
   const gift = funnel.giftId ? (funnel.products[funnel.giftId] ?? null) : null;
   const now = Date.now();
   const shown = (source: Product | null) => (source ? shownProduct(source, settings.currency, now) : null);

@@ -1,8 +1,9 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
-import { api, currentToken, problemOf } from '../app/api';
-import { type RootState, useAppDispatch, useAppSelector } from '../app/store';
-import { saveBegan, saveDone, saveFailed } from './editorSlice';
+import { currentToken, problemOf } from '../base/api';
+import { type RootState, useAppDispatch } from '../base/store';
+import { pageApi } from './api';
+import { editorOf, saveBegan, saveDone, saveFailed, useEditor } from './editorSlice';
 
 const QUIET_MS = 500;
 const RETRY_MS = 4000;
@@ -11,19 +12,19 @@ const RETRY_MS = 4000;
 export function useAutosave(): void {
   const dispatch = useAppDispatch();
   const store = useStore<RootState>();
-  const { stepId, changeNumber, savedNumber, saving, saveProblem } = useAppSelector((state) => state.editor);
-  const [save] = api.useSavePageMutation();
+  const { stepId, changeNumber, savedNumber, saving, saveProblem } = useEditor();
+  const [save] = pageApi.useSavePageMutation();
 
   useEffect(() => {
     if (!stepId || changeNumber === savedNumber || saving) return;
     const timer = setTimeout(
       async () => {
-        const { editor } = store.getState();
+        const editor = editorOf(store.getState());
         if (!editor.page || editor.stepId !== stepId) return;
         dispatch(saveBegan());
         try {
           const { revision } = await save({ id: stepId, revision: editor.revision, page: editor.page }).unwrap();
-          if (store.getState().editor.stepId === stepId) dispatch(saveDone({ revision, changeNumber: editor.changeNumber, at: Date.now() }));
+          if (editorOf(store.getState()).stepId === stepId) dispatch(saveDone({ revision, changeNumber: editor.changeNumber, at: Date.now() }));
         } catch (error) {
           const problem = problemOf(error);
           const where = problem.errors[0];
@@ -37,7 +38,7 @@ export function useAutosave(): void {
 
   useEffect(() => {
     const onLeave = () => {
-      const { editor } = store.getState();
+      const editor = editorOf(store.getState());
       if (!editor.page || editor.changeNumber === editor.savedNumber || editor.saving) return;
       // The window is closing: a request that outlives it carries what has not been saved yet.
       void fetch(`/api/steps/${editor.stepId}/page`, {

@@ -1,4 +1,4 @@
-import type { PageElement } from '@ruta/core';
+import type { PageElement } from '@ruta/core/elements';
 
 /**
  * The change of an element that puts a value at a path inside it: `setAt(list, ['items', 2], words)` gives

@@ -1,4 +1,4 @@
-import type { BoundValue, Inline, Words } from '@ruta/core';
+import type { BoundValue, Inline, Words } from '@ruta/core/elements';
 import type { JSONContent } from '@tiptap/core';
 
 /** Words as the text editor's document: one paragraph with marks, bound values as single pieces. */

@@ -1,8 +1,10 @@
-import { allCountries, CurrencySchema } from '@ruta/core';
+import { CurrencySchema } from '@ruta/core/money';
+import { allCountries } from '@ruta/core/shop';
 import { useForm } from 'react-hook-form';
-import { api, problemOf } from '../app/api';
+import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
+import { teamApi } from './api';
 import { Gate } from './Gate';
 
 interface SetUpForm {
@@ -17,7 +19,7 @@ const timeZones = Intl.supportedValuesOf('timeZone');
 
 /** The first visit to a new shop: who owns it, where it is, what it charges in. */
 export function SetUp() {
-  const [setUp, { error }] = api.useSetUpMutation();
+  const [setUp, { error }] = teamApi.useSetUpMutation();
   const problem = error ? problemOf(error) : null;
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
   const { register, handleSubmit, formState } = useForm<SetUpForm>({

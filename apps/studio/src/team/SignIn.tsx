@@ -1,11 +1,12 @@
 import { useState } from 'react';
-import { api, problemOf } from '../app/api';
+import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem, TextField } from '../ui/Field';
+import { teamApi } from './api';
 import { Gate } from './Gate';
 
 export function SignIn() {
-  const [signIn, { error, isLoading }] = api.useSignInMutation();
+  const [signIn, { error, isLoading }] = teamApi.useSignInMutation();
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
   const problem = error ? problemOf(error) : null;

@@ -1,11 +1,15 @@
+import type { Today } from '@ruta/core/today';
 import { ArrowRight, Check, Circle } from 'lucide-react';
 import { Link } from 'react-router';
-import { api, type Today } from '../app/api';
-import { formatAmount, formatCount, formatTime } from '../app/format';
+import { formatAmount, formatCount, formatTime } from '../base/format';
+import { useRows } from '../lists/useRows';
+import { ordersApi } from '../orders/api';
+import { shopApi } from '../shop/api';
 import { Page, Panel, Waiting } from '../ui/Page';
+import { todayApi } from './api';
 
 export function TodayPage() {
-  const { data, error, refetch } = api.useTodayQuery();
+  const { data, error, refetch } = todayApi.useTodayQuery();
   if (!data) return <Waiting error={error} retry={refetch} />;
   return (
     <Page title="Today">
@@ -58,13 +62,13 @@ function Figures({ today }: { today: Today }) {
 const LATEST = 5;
 
 function LatestOrders() {
-  const { data: orders } = api.useOrdersQuery();
-  const { data: shop } = api.useShopQuery();
+  const { rows: orders } = useRows(ordersApi.useOrdersInfiniteQuery({ limit: LATEST }));
+  const { data: shop } = shopApi.useShopQuery();
   if (!orders || orders.length === 0) return null;
   return (
     <Panel title="Latest orders">
       <ul>
-        {orders.slice(0, LATEST).map((order) => (
+        {orders.map((order) => (
           <li key={order.id} className="border-b border-line last:border-0">
             <Link to={`/sales/orders/${order.id}`} className="figures grid grid-cols-[5rem_11rem_minmax(0,1fr)_auto] gap-4 py-2 hover:bg-ground">
               <span className="font-semibold">{order.number}</span>

@@ -1,10 +1,14 @@
-import { decodeText } from '@ruta/core';
+import type { ImportReport as FullReport } from '@ruta/core/catalog';
+import { decodeText } from '@ruta/core/formats';
 import { type ChangeEvent, type ReactNode, useState } from 'react';
-import { type ImportReport, problemOf } from '../app/api';
-import { UploadButton } from '../catalog/UploadButton';
+import { problemOf } from '../base/api';
 import { Button } from './Button';
 import { FormProblem } from './Field';
 import { Modal } from './Modal';
+import { UploadButton } from './UploadButton';
+
+/** What an import says of itself; some have less to say. */
+export type ImportReport = Pick<FullReport, 'added' | 'changed' | 'problems' | 'applied'> & Partial<Pick<FullReport, 'same' | 'notes'>>;
 
 const SHOWN_PROBLEMS = 200;
 

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { problemOf } from '../app/api';
+import { problemOf } from '../base/api';
 import { Button } from './Button';
 
 /** A screen of the studio outside a funnel: a title, actions beside it, and what the place is for. */

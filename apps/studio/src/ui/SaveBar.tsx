@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { problemOf } from '../app/api';
+import { problemOf } from '../base/api';
 import { Button } from './Button';
 import { FormProblem } from './Field';
 

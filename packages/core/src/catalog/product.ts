@@ -200,3 +200,17 @@ export function firstOption(product: Pick<Product, 'editions'>): Option {
 export function isFree(product: Pick<Product, 'editions'>): boolean {
   return optionsOf(product).every(({ option }) => option.price.kind === 'free');
 }
+
+/**
+ * Whether a product, or a part of it, is shipped.
+ * @param find finds the parts of a bundle
+ */
+export function isSent(product: Pick<Product, 'kind' | 'bundle'>, find: (productId: string) => Pick<Product, 'kind'> | undefined): boolean {
+  if (product.bundle.length === 0) return product.kind === 'physical';
+  return product.bundle.some((part) => find(part.productId)?.kind === 'physical');
+}
+
+/** What a product says after the purchase: the price's own words where it has some. */
+export function confirmationOf(product: Pick<Product, 'confirmation' | 'editions'>, priceId: string | null): Confirmation {
+  return optionsOf(product).find(({ option }) => option.id === priceId)?.option.confirmation ?? product.confirmation;
+}

@@ -1,4 +1,4 @@
-import { type Code, CodeSchema, normalizeCode } from '../pricing';
+import { type Code, CodeSchema, normalizeCode } from '../codes';
 import { type CellTerms, cellReader, cellWriter } from './cells';
 import { readCsv, writeCsv } from './csv';
 import type { Import } from './productsCsv';

@@ -1,22 +1,9 @@
 import { z } from 'zod';
 import { ConditionSchema } from '../conditions';
 import { idSchema } from '../ids';
-
-export const StepKindSchema = z.enum(['opt-in', 'sales', 'checkout', 'offer', 'thank-you']);
-export type StepKind = z.infer<typeof StepKindSchema>;
-
-/** How a visitor can leave a step. */
-export const OutcomeSchema = z.enum(['next', 'submitted', 'paid', 'accepted', 'declined', 'closed']);
-export type Outcome = z.infer<typeof OutcomeSchema>;
-
-/** The outcome that is a step's goal, and the word for it in figures. */
-export const STEP_GOALS: Record<StepKind, { outcome: Outcome; reached: string }> = {
-  'opt-in': { outcome: 'submitted', reached: 'left an address' },
-  sales: { outcome: 'next', reached: 'went on' },
-  checkout: { outcome: 'paid', reached: 'paid' },
-  offer: { outcome: 'accepted', reached: 'said yes' },
-  'thank-you': { outcome: 'next', reached: 'fetched files' },
-};
+import { newOffer, OfferSchema } from '../offers';
+import { OutcomeSchema } from './stepKind';
+import { StepKindSchema } from './stepKinds';
 
 /** Part of a public address: small letters, digits and single hyphens. */
 export const SlugSchema = z
@@ -34,7 +21,8 @@ export const StepSchema = z.object({
   kind: StepKindSchema,
   name: z.string().trim().min(1, 'Give the stop a name.').max(80, 'Keep the name under 80 characters.'),
   slug: SlugSchema,
-  productId: idSchema('product').nullable(),
+  /** What it sells, gives or makes the case for; the first that is no bump is what its page is about. */
+  sells: z.array(OfferSchema).max(40, 'Keep it to forty offers.').default([]),
 });
 export type Step = z.infer<typeof StepSchema>;
 
@@ -52,6 +40,20 @@ export type Route = z.infer<typeof RouteSchema>;
 /** A funnel's steps and routes; `entryId` is where visitors arrive. */
 export const GraphSchema = z.object({ entryId: idSchema('step'), steps: z.array(StepSchema).min(1), routes: z.array(RouteSchema) });
 export type Graph = z.infer<typeof GraphSchema>;
+
+/** A step as it was stored before steps sold lists: with one product. */
+interface StoredStep {
+  id: string;
+  productId?: string | null;
+  sells?: unknown;
+}
+
+/** A stored step as the present version has it. Its one offer takes its id from the step, so that it is always the same. */
+export function bringUpStep(stored: StoredStep): unknown {
+  if (stored.sells !== undefined) return stored;
+  const { productId, ...step } = stored;
+  return { ...step, sells: productId ? [newOffer(stored.id.replace(/^[a-z]+_/, 'off_'), productId)] : [] };
+}
 
 /** Makes an address part from a name: `Moon Month, a calendar` → `moon-month-a-calendar`. Empty if nothing is left. */
 export function slugify(name: string): string {

@@ -1,18 +1,56 @@
-import type { Facts } from '../conditions';
 import { evaluate } from '../conditions';
-import type { Graph, Outcome, Route, Step } from './funnel';
+import type { Facts } from '../facts';
+import type { Graph, Route, Step } from './funnel';
+import type { Outcome } from './stepKind';
 
-export interface NextStep {
-  step: Step;
-  route: Route;
+/** What moves somebody on from a step. */
+export interface Move {
+  outcome: Outcome;
+  /** Where the button itself leads, whatever the routes say. */
+  to?: { stepId: string } | { address: string } | undefined;
+  /** An address outside the funnel that is meant once the funnel itself has nothing more to offer. */
+  afterwards?: string | undefined;
 }
 
+/** Where somebody goes. */
+export type NextStep =
+  | { kind: 'step'; step: Step; route: Route | null }
+  /** Out of the funnel. */
+  | { kind: 'address'; url: string }
+  /** Nothing leads on: they stay, and are told so. */
+  | { kind: 'stay'; step: Step };
+
 /**
- * Where a person goes from a step on an outcome: the first route by priority whose condition holds. This is the only
- * place that decides it; the public site, the map and every check ask here.
- * @returns undefined if no route fits, so that the person stays where they are
+ * Where a person goes from a step: the one place that decides it, asked by buttons, forms, payments, closed products,
+ * the return from a bank, the map and every check. In this order:
+ * 1. where a button itself leads: an address, or a step that the funnel still has;
+ * 2. the first route of the outcome, by priority, whose condition holds; who is led to the end by it goes to the
+ *    outside address instead, if one is meant;
+ * 3. no to an offer where no route is drawn: along its yes, so that nobody is stuck;
+ * 4. the outside address;
+ * 5. after paying, the first thank-you page;
+ * 6. where they are.
+ * @throws RangeError if the funnel has no step of this id
  */
-export function nextStep(graph: Graph, fromId: string, outcome: Outcome, facts: Facts): NextStep | undefined {
+export function nextStep(graph: Graph, fromId: string, move: Move, facts: Facts): NextStep {
+  const from = graph.steps.find((step) => step.id === fromId);
+  if (!from) throw new RangeError(`This funnel has no step ${fromId}.`);
+  const { to, outcome, afterwards } = move;
+  if (to && 'address' in to) return { kind: 'address', url: to.address };
+  const named = to && graph.steps.find((step) => step.id === to.stepId);
+  if (named) return { kind: 'step', step: named, route: null };
+
+  const routed = along(graph, fromId, outcome, facts) ?? (outcome === 'declined' ? along(graph, fromId, 'accepted', facts) : undefined);
+  if (routed && !(afterwards !== undefined && routed.step.kind === 'thank-you')) return { kind: 'step', ...routed };
+  if (afterwards !== undefined) return { kind: 'address', url: afterwards };
+
+  const isDone = outcome === 'paid' || outcome === 'accepted' || outcome === 'declined';
+  const end = isDone ? graph.steps.find((step) => step.kind === 'thank-you' && step.id !== fromId) : undefined;
+  return end ? { kind: 'step', step: end, route: null } : { kind: 'stay', step: from };
+}
+
+/** The first route of an outcome that holds and leads somewhere. */
+function along(graph: Graph, fromId: string, outcome: Outcome, facts: Facts): { step: Step; route: Route } | undefined {
   const routes = graph.routes.filter((route) => route.from === fromId && route.outcome === outcome).sort((a, b) => a.priority - b.priority);
   for (const route of routes) {
     if (route.condition && !evaluate(route.condition, facts)) continue;
@@ -20,43 +58,4 @@ export function nextStep(graph: Graph, fromId: string, outcome: Outcome, facts: 
     if (step) return { step, route };
   }
   return undefined;
-}
-
-/**
- * The stops of a funnel in the order people pass them: a walk along the routes from the entry, breadth first,
- * a step's goal route before the others; steps that no route reaches come last.
- */
-export function stopsInOrder(graph: Graph): Step[] {
-  const byId = new Map(graph.steps.map((step) => [step.id, step]));
-  const order: Step[] = [];
-  const seen = new Set<string>();
-  const waiting = [graph.entryId];
-  while (waiting.length > 0) {
-    const id = waiting.shift() as string;
-    const step = byId.get(id);
-    if (!step || seen.has(id)) continue;
-    seen.add(id);
-    order.push(step);
-    const onward = graph.routes.filter((route) => route.from === id);
-    onward.sort((a, b) => Number(a.outcome === 'declined') - Number(b.outcome === 'declined') || a.priority - b.priority);
-    waiting.push(...onward.map((route) => route.to));
-  }
-  return [...order.filter((step) => step.kind !== 'thank-you'), ...order.filter((step) => step.kind === 'thank-you')].concat(
-    graph.steps.filter((step) => !seen.has(step.id)),
-  );
-}
-
-/** The bands of the map, in order, and the kinds of step that stand in each. */
-export const BANDS = [
-  { name: 'Arrive', kinds: ['opt-in'] },
-  { name: 'Decide', kinds: ['sales'] },
-  { name: 'Pay', kinds: ['checkout'] },
-  { name: 'Add', kinds: ['offer'] },
-  { name: 'Receive', kinds: ['thank-you'] },
-] as const;
-
-/** Which band a step stands in: where people arrive is always the first. */
-export function bandOf(graph: Graph, step: Step): number {
-  if (step.id === graph.entryId) return 0;
-  return BANDS.findIndex((band) => (band.kinds as readonly string[]).includes(step.kind));
 }

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { FactsSchema } from '../conditions';
-import { GraphSchema, type Outcome, OutcomeSchema, type Step, StepSchema } from './funnel';
-import { type NextStep, nextStep } from './nextStep';
+import { FactsSchema } from '../facts';
+import { GraphSchema, type Step, StepSchema } from './funnel';
+import { nextStep } from './nextStep';
+import { type Outcome, OutcomeSchema } from './stepKind';
 
 /** A funnel, what is known of a buyer, and what they answer at each stop (by step id; a stop's last answer repeats). */
 export const WalkInputSchema = z.object({
@@ -32,9 +33,10 @@ export function walkFunnel({ graph, facts, answers }: WalkInput): Walk {
     if (seen.has(step.id)) return { stops, ended: 'loop' };
     seen.add(step.id);
     const outcome: Outcome | null = answers[step.id] ?? null;
-    const next: NextStep | null | undefined = outcome && nextStep(graph, step.id, outcome, facts);
-    stops.push({ step, outcome, routeId: next?.route.id ?? null });
-    if (!next) return { stops, ended: outcome ? 'no route' : 'no answer' };
-    step = next.step;
+    const next = outcome ? nextStep(graph, step.id, { outcome }, facts) : null;
+    const led = next?.kind === 'step' ? next : null;
+    stops.push({ step, outcome, routeId: led?.route?.id ?? null });
+    if (!led) return { stops, ended: outcome ? 'no route' : 'no answer' };
+    step = led.step;
   }
 }

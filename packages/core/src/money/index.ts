@@ -1,2 +1,3 @@
 export * from './currency';
 export * from './money';
+export * from './percent';

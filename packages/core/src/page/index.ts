@@ -1,5 +1,3 @@
-export * from './brand';
-export * from './element';
-export * from './inline';
+export * from './api';
 export * from './operation';
 export * from './page';

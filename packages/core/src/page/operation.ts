@@ -1,4 +1,4 @@
-import type { PageElement } from './element';
+import type { PageElement } from '../elements';
 import type { Column, PageDocument, Section } from './page';
 import { findElement } from './page';
 

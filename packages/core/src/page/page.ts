@@ -1,8 +1,6 @@
 import { z } from 'zod';
+import { boundValuesOf, bringUpElement, ElementSchema, elementRecordOf, type PageElement, PERSONAL_VALUES } from '../elements';
 import { idSchema } from '../ids';
-import type { PageElement } from './element';
-import { ElementSchema } from './element';
-
 export const ColumnSchema = z.object({
   id: idSchema('column'),
   /** Share of the row in twelfths at desktop width; columns stack on a phone. */
@@ -24,10 +22,13 @@ export const SectionSchema = z.object({
 });
 export type Section = z.infer<typeof SectionSchema>;
 
+/** The version of page documents that is written now; older ones are brought up when they are read. */
+export const PAGE_VERSION = 1;
+
 /** A page: sections, each with columns, each with elements. Saved as it stands; never HTML. */
 export const PageDocumentSchema = z
   .object({
-    version: z.literal(1),
+    version: z.literal(PAGE_VERSION),
     title: z.string().trim().min(1, 'Give the page a public title.').max(120, 'Keep the title under 120 characters.'),
     description: z.string().trim().max(300, 'Keep the description under 300 characters.'),
     indexed: z.boolean(),
@@ -73,4 +74,23 @@ export function findElement(page: PageDocument, elementId: string): ElementPlace
     }
   }
   return undefined;
+}
+
+/** Whether a page shows something that differs from visitor to visitor. */
+export function isPersonalPage(page: PageDocument): boolean {
+  return allElements(page).some((element) => elementRecordOf(element.type).personal || boundValuesOf(element).some((value) => PERSONAL_VALUES.has(value)));
+}
+
+/**
+ * A stored page as the present version has it: each element brought up by its own record, then read by the schema.
+ * @throws ZodError if it is no page of any version
+ */
+export function readPage(stored: unknown): PageDocument {
+  const page = stored as { version?: number; sections?: Array<{ columns?: Array<{ elements?: unknown[] }> }> };
+  const version = page.version ?? 1;
+  const sections = page.sections?.map((section) => ({
+    ...section,
+    columns: section.columns?.map((column) => ({ ...column, elements: column.elements?.map((element) => bringUpElement(element, version)) })),
+  }));
+  return PageDocumentSchema.parse({ ...page, version: PAGE_VERSION, sections });
 }

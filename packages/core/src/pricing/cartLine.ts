@@ -1,7 +1,7 @@
-import { firstOption, type Option, optionsOf, type Product } from '../catalog';
+import { firstOption, type LineRole, type Option, optionsOf, type Product } from '../catalog';
 import type { OfferDiscount } from './discount';
-import type { Quote, QuoteLine } from './quote';
-import type { Bought, BundlePart, LineRole, QuoteLineInput } from './quoteInput';
+import type { QuoteLine, SummedQuote } from './quote';
+import type { Bought, BundlePart, QuoteLineInput } from './quoteInput';
 
 /** What a buyer has chosen of a product. */
 export interface Choice {
@@ -70,23 +70,22 @@ export function bundleParts(product: Pick<Product, 'bundle'>, find?: (productId:
  * What was bought by earlier quotes of one order, as a one-click addition needs it: instalments count whole, a set-up
  * fee is nothing that a code's minimum looks at, and what a free trial has not sent yet is no parcel.
  */
-export function boughtBy(quotes: readonly Quote[]): Bought {
+export function boughtBy(quotes: readonly SummedQuote[]): Bought {
   return {
     lines: quotes.flatMap((earlier) => earlier.lines.map((line) => boughtLine(line, earlier))),
     shipping: quotes.reduce((sum, { shipping }) => sum + (shipping ? Math.max(0, shipping.listed - shipping.paidBefore) : 0), 0),
   };
 }
 
-function boughtLine(line: QuoteLine, { later }: Quote): Bought['lines'][number] {
+function boughtLine(line: QuoteLine, { plans }: Pick<SummedQuote, 'plans'>): Bought['lines'][number] {
   const { productId, role, kind, taxClass, weight, parts } = line;
-  const instalments = later.flatMap((payment) => payment.parts.filter((part) => part.lineId === line.lineId && part.part === 'instalment'));
   const isSent = line.part !== 'set-up fee' && !(line.part === 'trial' && line.amount === 0);
   return {
     productId,
     role,
     taxClass,
     amount: line.part === 'set-up fee' ? 0 : line.lineAmount,
-    value: line.discounted + (line.part === 'instalment' ? instalments.reduce((sum, part) => sum + part.discounted, 0) : 0),
+    value: line.discounted + (line.part === 'instalment' ? (plans.find((plan) => plan.lineId === line.lineId)?.instalments ?? 0) : 0),
     ...(isSent ? { kind, weight, ...(parts ? { parts } : {}) } : { kind: 'digital', weight: 0 }),
   };
 }

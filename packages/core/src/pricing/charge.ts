@@ -1,5 +1,5 @@
-import { planDate, trialEnd } from '../billing/planDates';
 import type { CurrentPrice } from '../catalog';
+import { planDate, trialEnd } from './planDates';
 import type { QuoteLineInput } from './quoteInput';
 
 /** Which part of a line's plan a charge is. */
@@ -71,9 +71,12 @@ export interface DueGroup {
   charges: Charge[];
 }
 
+/** Of an endless plan no more charges than this are listed beside a long one, so that a daily one stays readable. */
+const MOST_ENDLESS = 120;
+
 /**
  * Everything that falls due after today, in order of time. Plans that end are listed to their end; endless ones for at
- * least `next` charges and as long as an ending one runs.
+ * least `next` charges and as long as an ending one runs, within reason.
  */
 export function laterGroups(lines: readonly PricedLine[], now: number, timeZone: string, next: number): DueGroup[] {
   const byDue = new Map<number, Charge[]>();
@@ -100,7 +103,7 @@ export function laterGroups(lines: readonly PricedLine[], now: number, timeZone:
   for (const priced of endless) {
     for (let index = 0; ; index++) {
       const charge = laterCharge(priced, index, now, timeZone);
-      if (charge.due > horizon) break;
+      if (charge.due > horizon || index >= Math.max(next, MOST_ENDLESS)) break;
       add(charge);
     }
   }

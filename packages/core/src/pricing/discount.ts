@@ -1,7 +1,5 @@
 import { z } from 'zod';
-import { AmountSchema, percentOf } from '../money';
-
-export const DiscountPercentSchema = z.number('Enter a percentage.').gt(0, 'A discount is more than nothing.').max(100, 'A discount is at most 100 percent.');
+import { AmountSchema, DiscountPercentSchema, percentOf } from '../money';
 
 /** A bump's or offer's own discount, per unit, off the regular or the current price. */
 export const OfferDiscountSchema = z.discriminatedUnion('kind', [

@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { type Code, codeShares, isEligible } from '../codes';
 import { splitByWeight } from '../money';
 import type { Charge } from './charge';
-import { type Code, codeShares, isEligible } from './code';
 import type { QuoteInput, QuoteLineInput } from './quoteInput';
 import { shippingCost } from './shippingTable';
 import { TaxedSchema, type TaxShare, TaxShareSchema, taxAmount } from './tax';

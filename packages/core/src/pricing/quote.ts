@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { isoDate } from '../billing/planDates';
-import { currentPrice, PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
+import { currentPrice, LineRoleSchema, PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
+import { codeRefusal } from '../codes';
 import { type Charge, chargesToday, laterCount, laterGroups, type PricedLine } from './charge';
-import { codeRefusal } from './code';
 import { applyOfferDiscount } from './discount';
 import { discountPayment, PaymentPartSchema, parcelOf, ShippingChargeSchema, shipPayment, type Terms, taxCharge } from './payment';
-import { BundlePartSchema, LineRoleSchema, type QuoteInput, type QuoteLineInput } from './quoteInput';
+import { isoDate } from './planDates';
+import { PlanSummarySchema, planSummaries } from './planSummary';
+import { BundlePartSchema, type QuoteInput, type QuoteLineInput } from './quoteInput';
 import { checkTaxNumber } from './taxNumber';
 import { findTaxRow } from './taxTable';
 
@@ -61,12 +62,16 @@ export const QuoteSchema = z.object({
   dueToday: z.int(),
   orderTotal: z.int().describe('All lines after discounts without tax and shipping, every instalment included; what conditions ask for'),
   later: z.array(LaterPaymentSchema).describe('Plans that end, to their end; of endless plans the next dates and amounts'),
+  plans: z.array(PlanSummarySchema).describe('What each line goes on owing, summed up'),
   endless: z.boolean().describe('A plan has no end, so that there is no total of what is due later'),
   dueLater: z.int().nullable().describe('All later payments together; null if a plan is endless'),
   total: z.int().nullable().describe('Today and later together; null if a plan is endless'),
   problems: z.array(z.object({ path: z.string(), message: z.string() })).describe('What keeps this cart from being paid'),
 });
 export type Quote = z.infer<typeof QuoteSchema>;
+
+/** A quote without the payments of its plans one by one: what is shown of a new one and of a stored one alike. */
+export type SummedQuote = Omit<Quote, 'later'>;
 
 /** How many charges of an endless plan a quote lists. */
 const NEXT_CHARGES = 3;
@@ -124,15 +129,15 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
   const later = groups.map(({ due, charges }): LaterPayment => {
     const parts = charges.map(({ charge, codeDiscount }) => taxCharge(terms, charge, codeDiscount));
     const renewed = charges.filter(({ charge }) => charge.part === 'period');
-    const post = shipPayment(
+    const parcel = shipPayment(
       terms,
       sentWith(renewed),
       sum(parts, (part) => part.discounted),
       due,
       undefined,
     );
-    const laterShipping = post === 'unreachable' ? null : post;
-    unreachable ||= post === 'unreachable';
+    const laterShipping = parcel === 'unreachable' ? null : parcel;
+    unreachable ||= parcel === 'unreachable';
     return {
       due,
       date: isoDate(due, shop.timeZone),
@@ -148,7 +153,8 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
     problems.push({ path: destination === buyer ? 'buyer.country' : 'buyer.shipTo.country', message: 'We do not send parcels to this country.' });
   }
 
-  const endless = input.lines.some((line) => laterCount(line) === Number.POSITIVE_INFINITY);
+  const endlessLines = new Set(input.lines.flatMap((line) => (laterCount(line) === Number.POSITIVE_INFINITY ? [line.id] : [])));
+  const endless = endlessLines.size > 0;
   const dueToday = sum(lines, (line) => line.total) + (sent?.total ?? 0);
   const dueLater = endless ? null : sum(later, (payment) => payment.total);
   const discount = sum(lines, (line) => line.codeDiscount);
@@ -169,6 +175,7 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
     dueToday,
     orderTotal: sum(lines, (line) => line.net) + netLater,
     later,
+    plans: later.length === 0 ? [] : planSummaries(later, (lineId) => endlessLines.has(lineId)),
     endless,
     dueLater,
     total: dueLater === null ? null : dueToday + dueLater,

@@ -1,5 +1,4 @@
-import type { Shop } from '../shop';
-import type { Code, CodeUses } from './code';
+import type { Code, CodeUses } from '../codes';
 import { type Quote, quote } from './quote';
 import type { Bought, QuoteInput, QuoteLineInput } from './quoteInput';
 import type { ShippingTable } from './shippingTable';
@@ -7,7 +6,7 @@ import type { TaxTable } from './taxTable';
 
 /** What holds for every sale of a shop. */
 export interface ShopTables {
-  settings: Shop;
+  settings: QuoteInput['shop'];
   taxTable: TaxTable;
   shippingTable: ShippingTable;
 }
@@ -30,14 +29,15 @@ export function regionsOf({ taxTable, shippingTable }: Pick<ShopTables, 'taxTabl
 }
 
 /** A card is needed for what is due today, and for what is due later, for which it is kept. */
-export const needsCard = (quote: Pick<Quote, 'dueToday' | 'later'>) => quote.dueToday > 0 || quote.later.length > 0;
+export const needsCard = (quote: Pick<Quote, 'dueToday' | 'plans'>) => quote.dueToday > 0 || quote.plans.length > 0;
 
 /**
  * The quote of a cart from the shop's own tables: at the checkout, at payment, in the studio's previews and its
  * calculator.
  * @param now Unix time in milliseconds
+ * @param next of endless plans, how many charges to list
  */
-export function quoteCart(shop: ShopTables, cart: Cart, now: number): Quote {
+export function quoteCart(shop: ShopTables, cart: Cart, now: number, next?: number): Quote {
   const { settings, taxTable, shippingTable } = shop;
-  return quote({ shop: settings, taxTable, shippingTable, ...cart, now });
+  return quote({ shop: settings, taxTable, shippingTable, ...cart, now }, next);
 }

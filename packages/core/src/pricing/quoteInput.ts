@@ -1,14 +1,11 @@
 import { z } from 'zod';
-import { PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
+import { LineRoleSchema, PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
+import { CodeSchema, CodeUsesSchema } from '../codes';
 import { AmountSchema } from '../money';
 import { CountrySchema, ShopSchema } from '../shop';
-import { CodeSchema, CodeUsesSchema } from './code';
 import { OfferDiscountSchema } from './discount';
 import { ShippingTableSchema } from './shippingTable';
 import { TaxTableSchema } from './taxTable';
-
-export const LineRoleSchema = z.enum(['main', 'bump', 'upsell']);
-export type LineRole = z.infer<typeof LineRoleSchema>;
 
 const WeightSchema = z.number().min(0).max(1_000_000_000);
 

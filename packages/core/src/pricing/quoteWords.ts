@@ -33,36 +33,25 @@ export function partWords(line: Pick<QuoteLine, 'part' | 'of' | 'price' | 'amoun
  * What is due later, one sentence a plan: `Then 3 payments of €45.00, the last on 23 February 2027, €135.00 in all.`
  * Amounts include tax, discounts and shipping as the quote has them.
  */
-export function laterWords(quote: Quote): string[] {
+export function laterWords(quote: Pick<Quote, 'currency' | 'lines' | 'plans'>): string[] {
   const money = (amount: number) => formatMoney(amount, quote.currency as Currency);
   const isAlone = new Set(quote.lines.map((line) => line.lineId)).size === 1;
-  return quote.lines.flatMap((line) => {
-    const { price } = line;
-    if (line.part === 'set-up fee' || (price.kind !== 'instalments' && price.kind !== 'subscription')) return [];
-    const charges = quote.later.flatMap(({ date, parts, shipping }) => {
-      const part = parts.find((candidate) => candidate.lineId === line.lineId);
-      // Shipping is told with the plan it belongs to where the payment is its alone.
-      return part ? [{ date, total: part.total + (parts.length === 1 ? (shipping?.total ?? 0) : 0) }] : [];
-    });
-    const first = charges[0];
-    const last = charges.at(-1);
-    if (!first || !last) return [];
+  return quote.plans.flatMap((plan) => {
+    const line = quote.lines.find((candidate) => candidate.lineId === plan.lineId);
+    if (!line || (line.price.kind !== 'instalments' && line.price.kind !== 'subscription')) return [];
+    const { first, changesTo, last, charges, total } = plan;
     const name = isAlone ? 'Then' : `${line.name}: then`;
-    if (price.kind === 'subscription' && price.charges === null) {
-      const step = charges.find((charge) => charge.total !== first.total);
-      const from = `from ${dateWords(first.date)} until you cancel`;
-      if (!step) return [`${name} ${money(first.total)} ${intervalWords(price.interval)}, ${from}.`];
-      return [
-        `${name} ${money(first.total)} on ${dateWords(first.date)}, and ${money(step.total)} ${intervalWords(price.interval)} after that until you cancel.`,
-      ];
+    const often = intervalWords(line.price.interval);
+    if (charges === null || last === null || total === null) {
+      if (changesTo === null) return [`${name} ${money(first.total)} ${often}, from ${dateWords(first.date)} until you cancel.`];
+      return [`${name} ${money(first.total)} on ${dateWords(first.date)}, and ${money(changesTo)} ${often} after that until you cancel.`];
     }
-    const all = charges.reduce((sum, charge) => sum + charge.total, 0);
-    if (charges.length === 1) return [`${name} ${money(first.total)} on ${dateWords(first.date)}.`];
-    const even = charges.every((charge) => charge.total === first.total);
-    const amounts = even
-      ? `${charges.length} payments of ${money(first.total)}`
-      : `${charges.length} payments, the first ${money(first.total)}, the last ${money(last.total)}`;
-    return [`${name} ${amounts} ${intervalWords(price.interval)}, from ${dateWords(first.date)} to ${dateWords(last.date)}, ${money(all)} in all.`];
+    if (charges === 1) return [`${name} ${money(first.total)} on ${dateWords(first.date)}.`];
+    const amounts =
+      changesTo === null
+        ? `${charges} payments of ${money(first.total)}`
+        : `${charges} payments, the first ${money(first.total)}, the last ${money(last.total)}`;
+    return [`${name} ${amounts} ${often}, from ${dateWords(first.date)} to ${dateWords(last.date)}, ${money(total)} in all.`];
   });
 }
 

@@ -1,6 +1,4 @@
 import { z } from 'zod';
-import type { StepKind } from '../funnel';
-import type { EventKind } from '../tracking';
 
 /** Figures of one step in a period. */
 export const StepFiguresSchema = z.object({
@@ -30,22 +28,12 @@ export function conversionRate(came: number, reached: number): number | null {
   return came === 0 ? null : reached / came;
 }
 
-const GOAL_EVENTS: Record<StepKind, EventKind | null> = {
-  'opt-in': 'lead.submitted',
-  sales: 'step.left',
-  checkout: 'order.paid',
-  offer: null,
-  'thank-you': 'file.fetched',
-};
-
-/** Whether an event is the goal of a step of this kind: form sent, went on, paid; on a thank-you page, files fetched. */
-export function isGoal(stepKind: StepKind, kind: EventKind): boolean {
-  return GOAL_EVENTS[stepKind] === kind;
-}
-
 /** Average order value: first-session order values without tax and shipping ÷ orders above 0, in minor units, rounded. */
 export function averageOrderValue(values: readonly number[]): number | null {
   const paid = values.filter((value) => value > 0);
   if (paid.length === 0) return null;
   return Math.round(paid.reduce((sum, value) => sum + value, 0) / paid.length);
 }
+
+/** Of how many days figures are asked. */
+export const DaysSchema = z.object({ days: z.coerce.number().int().min(1).max(3650).catch(30) });

@@ -7,8 +7,14 @@ export const COUNTRY_CODES: readonly string[] = (
   'TC TD TG TH TJ TK TL TM TN TO TR TT TV TW TZ UA UG UM US UY UZ VA VC VE VG VI VN VU WF WS YE YT ZA ZM ZW'
 ).split(' ');
 
+const named = new Map<string, ReadonlyArray<{ code: string; name: string }>>();
+
 /** All countries with their names in plain words, in the order of their names. */
-export function allCountries(locale = 'en'): Array<{ code: string; name: string }> {
+export function allCountries(locale = 'en'): ReadonlyArray<{ code: string; name: string }> {
+  const known = named.get(locale);
+  if (known) return known;
   const names = new Intl.DisplayNames([locale], { type: 'region' });
-  return COUNTRY_CODES.map((code) => ({ code, name: names.of(code) ?? code })).sort((a, b) => a.name.localeCompare(b.name, locale));
+  const countries = COUNTRY_CODES.map((code) => ({ code, name: names.of(code) ?? code })).sort((a, b) => a.name.localeCompare(b.name, locale));
+  named.set(locale, countries);
+  return countries;
 }

@@ -22,3 +22,9 @@ export function fromLocalTime(text: string, timeZone: string): number | null {
   if (calendar.getUTCMonth() !== month - 1 || calendar.getUTCDate() !== day || hour > 23 || minute > 59) return null;
   return new TZDate(year, month - 1, day, hour, minute, timeZone).getTime();
 }
+
+/** A moment in a time zone as conditions ask for it: hour, weekday (ISO 8601, Monday is 1) and date. */
+export function localMoment(at: number, timeZone: string): { hour: number; weekday: number; date: string } {
+  const local = new TZDate(at, timeZone);
+  return { hour: local.getHours(), weekday: local.getDay() || 7, date: toLocalTime(at, timeZone).slice(0, 10) };
+}

@@ -1,25 +1,8 @@
 import { z } from 'zod';
+import { type Campaign, CampaignSchema, type Device, DeviceSchema } from '../facts';
 import { idSchema } from '../ids';
 import { ModeSchema } from '../shop';
-
-export const EventKindSchema = z.enum([
-  'page.viewed',
-  'step.left',
-  'lead.submitted',
-  'checkout.started',
-  'payment.given',
-  'payment.failed',
-  'order.paid',
-  'file.fetched',
-]);
-export type EventKind = z.infer<typeof EventKindSchema>;
-
-export const DeviceSchema = z.enum(['phone', 'tablet', 'desktop']);
-export type Device = z.infer<typeof DeviceSchema>;
-
-/** Where a visit came from: the UTM parameters of its first address, each at most 100 characters. */
-export const CampaignSchema = z.object({ source: z.string(), medium: z.string(), campaign: z.string(), content: z.string(), term: z.string() }).partial();
-export type Campaign = z.infer<typeof CampaignSchema>;
+import { EventKindSchema } from './registry';
 
 /** One thing that happened, written once under its id. */
 export const EventSchema = z.object({

@@ -1,5 +1,5 @@
-import { type Code, CodeSchema, type QuoteInput, type QuoteLineInput, TAX_RATES_EU } from '../../src';
-
+import { type Code, CodeSchema } from '../../src/codes';
+import { type QuoteInput, type QuoteLineInput, TAX_RATES_EU } from '../../src/pricing';
 /** 15 March 2026, 12:00 in Lisbon. */
 export const NOW = Date.UTC(2026, 2, 15, 12);
 

@@ -1,4 +1,4 @@
-import type { ElementOf } from '@ruta/core';
+import type { ElementOf } from '@ruta/core/elements';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 
@@ -9,7 +9,7 @@ export function ButtonView({ element }: { element: ElementOf<'button'> }) {
   // While edited a click selects instead of leading away, so there the button is no link.
   if (edit) return <span className={className}>{content}</span>;
   return (
-    <a className={className} href={context.href(element.action)}>
+    <a className={className} href={context.href(element.action, element.id)}>
       {content}
     </a>
   );

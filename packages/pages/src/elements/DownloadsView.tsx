@@ -1,4 +1,4 @@
-import type { ElementOf } from '@ruta/core';
+import type { ElementOf } from '@ruta/core/elements';
 import { type OrderView, usePage } from '../context';
 import { WordsView } from '../WordsView';
 

@@ -1,4 +1,4 @@
-import type { ElementOf } from '@ruta/core';
+import type { ElementOf } from '@ruta/core/elements';
 import type { CheckoutView } from '../context';
 import { Field, TextField } from './Field';
 

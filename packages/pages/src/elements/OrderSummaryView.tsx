@@ -1,4 +1,4 @@
-import type { ElementOf } from '@ruta/core';
+import type { ElementOf } from '@ruta/core/elements';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { QuoteTable } from './QuoteTable';

@@ -1,4 +1,5 @@
-import type { ElementOf, PictureInfo, PictureSource } from '@ruta/core';
+import type { PictureInfo } from '@ruta/core/catalog';
+import type { ElementOf, PictureSource } from '@ruta/core/elements';
 import { type PageContext, usePage } from '../context';
 
 /** The stored picture that a source stands for on this page. */

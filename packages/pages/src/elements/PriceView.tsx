@@ -1,4 +1,5 @@
-import { type ElementOf, formatMoney } from '@ruta/core';
+import type { ElementOf } from '@ruta/core/elements';
+import { formatMoney } from '@ruta/core/money';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 

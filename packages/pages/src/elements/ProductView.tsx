@@ -1,4 +1,4 @@
-import type { ElementOf } from '@ruta/core';
+import type { ElementOf } from '@ruta/core/elements';
 import { usePage } from '../context';
 
 /** What the product's own sheet says of it: description, what is included, a preview, the refund policy. */

@@ -1,7 +1,9 @@
-import { countryName, formatMoney, laterWords, lineSteps, partWords, type Quote, type QuoteLine } from '@ruta/core';
+import { formatMoney } from '@ruta/core/money';
+import { laterWords, lineSteps, partWords, type QuoteLine, type SummedQuote } from '@ruta/core/pricing';
+import { countryName } from '@ruta/core/shop';
 
 /** The lines and totals of a quote, today and later, each unfolding into how it came about: wherever a total is shown. */
-export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Quote; dueLabel: string; unfolded?: boolean }) {
+export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: SummedQuote; dueLabel: string; unfolded?: boolean }) {
   const money = (amount: number) => formatMoney(amount, quote.currency);
   const rates = [...new Set(quote.lines.flatMap((line) => line.taxShares.filter((share) => share.tax > 0).map((share) => share.rate)))];
   const later = laterWords(quote);
@@ -18,7 +20,7 @@ export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Quote
               <td>−{money(quote.discount)}</td>
             </tr>
           ) : null}
-          {quote.code?.applied && quote.discount === 0 && quote.later.some((payment) => payment.codeDiscount > 0) ? (
+          {quote.code?.applied && quote.discount === 0 && quote.plans.some((plan) => plan.codeDiscount > 0) ? (
             <tr>
               <th scope="row">Code {quote.code.code}</th>
               <td>from the first payment</td>
@@ -26,7 +28,7 @@ export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Quote
           ) : null}
           {quote.shipping ? (
             <tr>
-              <th scope="row">Post to {countryName(quote.taxCountry)}</th>
+              <th scope="row">Shipping to {countryName(quote.taxCountry)}</th>
               <td>{quote.shipping.total === 0 ? 'Free' : money(quote.pricesIncludeTax && !quote.reverseCharge ? quote.shipping.total : quote.shipping.net)}</td>
             </tr>
           ) : null}
@@ -95,7 +97,7 @@ function LineRow({ line, money }: { line: QuoteLine; money: (amount: number) => 
 }
 
 /** Every line of today with each step of its sum, and shipping. */
-function QuoteSteps({ quote }: { quote: Quote }) {
+function QuoteSteps({ quote }: { quote: SummedQuote }) {
   const money = (amount: number) => formatMoney(amount, quote.currency);
   const { shipping } = quote;
   return (
@@ -112,7 +114,7 @@ function QuoteSteps({ quote }: { quote: Quote }) {
       ))}
       {shipping ? (
         <div>
-          <dt>Post</dt>
+          <dt>Shipping</dt>
           <dd>
             <span>
               {shipping.zone}, {shipping.reason}

@@ -1,0 +1,70 @@
+import { accessSync, constants, existsSync, mkdirSync } from 'node:fs';
+import path from 'node:path';
+
+/** Where the server listens, keeps its data and finds its built files; every setting comes from the environment. */
+export interface Config {
+  port: number;
+  sitePort: number;
+  studioUrl: string;
+  siteUrl: string;
+  standinsUrl: string | null;
+  smtp: { host: string; port: number };
+  dataDir: string;
+  /** Folders with the built studio, page scripts and fonts, and with the database's migrations; the script of background tasks. */
+  assets: { studio: string; scripts: string; fonts: string; migrations: string; worker: string };
+  /** How long a payment processor may take to answer before the outcome counts as unknown, in milliseconds. */
+  providerTimeoutMs: number;
+  /** How often unfinished payments are asked after and the outbox is emptied, in milliseconds. */
+  jobsEveryMs: number;
+  production: boolean;
+}
+
+const root = findRoot(import.meta.dirname);
+
+/** Reads the settings. @throws Error with a one-line message if a port is not a number */
+export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config {
+  const port = portOf(environment, 'RUTA_PORT', 4600);
+  const sitePort = portOf(environment, 'RUTA_SITE_PORT', 4601);
+  const standins = environment.RUTA_STANDINS === 'off' ? null : portOf(environment, 'RUTA_STANDINS_PORT', 4602);
+  return {
+    port,
+    sitePort,
+    studioUrl: environment.RUTA_STUDIO_URL ?? `http://127.0.0.1:${port}`,
+    siteUrl: environment.RUTA_SITE_URL ?? `http://127.0.0.1:${sitePort}`,
+    standinsUrl: standins === null ? null : `http://127.0.0.1:${standins}`,
+    smtp: { host: environment.RUTA_SMTP_HOST ?? '127.0.0.1', port: portOf(environment, 'RUTA_SMTP_PORT', 4603) },
+    dataDir: path.resolve(environment.RUTA_DATA ?? path.join(root, 'data')),
+    assets: {
+      studio: path.join(root, 'apps/studio/dist'),
+      scripts: path.join(root, 'packages/pages/dist/scripts'),
+      fonts: path.join(root, 'packages/pages/dist/fonts'),
+      migrations: path.join(root, 'apps/server/drizzle'),
+      worker: path.join(root, 'apps/server/dist/worker.js'),
+    },
+    providerTimeoutMs: Number(environment.RUTA_PROVIDER_TIMEOUT_MS ?? 8000),
+    jobsEveryMs: Number(environment.RUTA_JOBS_EVERY_MS ?? 1000),
+    production: environment.NODE_ENV === 'production',
+  };
+}
+
+function portOf(environment: NodeJS.ProcessEnv, name: string, fallback: number): number {
+  const text = environment[name];
+  const port = text === undefined || text === '' ? fallback : Number(text);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error(`${name} must be a port between 1 and 65535, not “${text}”.`);
+  return port;
+}
+
+/** Makes the data folder. @throws Error with a one-line message saying what to do if it cannot be written */
+export function prepareDataDir(dataDir: string): void {
+  try {
+    for (const folder of ['', 'files', 'pictures']) mkdirSync(path.join(dataDir, folder), { recursive: true });
+    accessSync(dataDir, constants.W_OK);
+  } catch {
+    throw new Error(`The data folder ${dataDir} cannot be written. Give yourself the right to write there, or set RUTA_DATA to another folder.`);
+  }
+}
+
+/** The installation's folder, from the source as well as from the built file. */
+function findRoot(from: string): string {
+  return existsSync(path.join(from, 'package-lock.json')) ? from : findRoot(path.dirname(from));
+}

@@ -1,0 +1,75 @@
+import { existsSync } from 'node:fs';
+import Database from 'better-sqlite3';
+import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { readMigrationFiles } from 'drizzle-orm/migrator';
+
+/** A shop's database: the handle itself inside or outside a transaction. */
+export type Db = BetterSQLite3Database<Record<string, never>>;
+
+export interface OpenDb {
+  db: Db;
+  raw: Database.Database;
+  close: () => void;
+}
+
+/** Connects to a shop's SQLite file as it is, for another thread of the same server. */
+export function connectDb(file: string): OpenDb {
+  const raw = new Database(file);
+  raw.pragma('journal_mode = WAL');
+  raw.pragma('synchronous = FULL');
+  raw.pragma('busy_timeout = 5000');
+  raw.pragma('foreign_keys = ON');
+  compileOnce(raw);
+  return { db: drizzle(raw, { casing: 'snake_case' }), raw, close: () => raw.close() };
+}
+
+/** Statements that are kept compiled; more than the server has. */
+const MOST_STATEMENTS = 1000;
+
+/** Keeps compiled statements by their text: the query builder asks for the same ones again and again, and compiling costs more than most of them. */
+function compileOnce(raw: Database.Database): void {
+  const compiled = new Map<string, Database.Statement>();
+  const prepare = raw.prepare.bind(raw) as (text: string) => Database.Statement;
+  raw.prepare = ((text: string) => {
+    const known = compiled.get(text);
+    // One that is being stepped through by somebody else cannot be used again meanwhile.
+    if (known && !known.busy) return known.reader ? known.raw(false) : known;
+    const statement = prepare(text);
+    if (compiled.size < MOST_STATEMENTS) compiled.set(text, statement);
+    return statement;
+  }) as typeof raw.prepare;
+}
+
+/**
+ * Opens a shop's SQLite file and brings its tables up to date. Every commit is on disk before it is answered
+ * (`synchronous = FULL`), since a paid order must survive whatever happens next.
+ * @param file path of the file, or `:memory:`
+ * @param migrations folder with drizzle-kit's migrations
+ * @throws Error with a one-line message if a newer release has written the file
+ */
+export function openDb(file: string, migrations: string): OpenDb {
+  refuseNewer(file, migrations);
+  const opened = connectDb(file);
+  // A migration that rebuilds a table drops it for a moment, which foreign keys would take for deleting its rows.
+  opened.raw.pragma('foreign_keys = OFF');
+  migrate(opened.db, { migrationsFolder: migrations });
+  opened.raw.pragma('foreign_keys = ON');
+  return opened;
+}
+
+/** A newer release may keep things that this one would not see, and lose. Its file is only read. */
+function refuseNewer(file: string, migrations: string): void {
+  if (!existsSync(file)) return;
+  const raw = new Database(file, { readonly: true });
+  try {
+    const table = raw.prepare("SELECT 1 FROM sqlite_master WHERE type = 'table' AND name = '__drizzle_migrations'").get();
+    if (!table) return;
+    const { newest } = raw.prepare('SELECT max(created_at) AS newest FROM __drizzle_migrations').get() as { newest: number | null };
+    const known = Math.max(...readMigrationFiles({ migrationsFolder: migrations }).map((migration) => migration.folderMillis));
+    if (newest !== null && newest > known)
+      throw new Error(`${file} was written by a newer release of Ruta. Start that release, or set RUTA_DATA to another folder.`);
+  } finally {
+    raw.close();
+  }
+}

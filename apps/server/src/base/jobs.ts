@@ -1,0 +1,52 @@
+import type { Services } from './services';
+
+/** Something done by the clock, again and again. */
+export interface Job {
+  name: string;
+  /** @param atStart nothing of an earlier run is still on its way */
+  run: (atStart: boolean) => Promise<void>;
+  /** Jobs that have something to do once this one has run, and are not left to wait for the clock. */
+  wakes?: readonly string[];
+}
+
+/** Runs jobs by the clock, each by itself: one that waits for somebody else holds up no other. @returns ends them all */
+export function startJobs({ config, log }: Pick<Services, 'config' | 'log'>, jobs: readonly Job[]): () => Promise<void> {
+  let stopped = false;
+  const timers = new Map<string, NodeJS.Timeout>();
+  const running = new Map<string, Promise<void>>();
+  const again = new Set<string>();
+
+  function begin(job: Job, atStart: boolean): void {
+    clearTimeout(timers.get(job.name));
+    const round = job
+      .run(atStart)
+      .catch((error: unknown) => log.error({ err: error, job: job.name }, 'a job failed'))
+      .then(() => {
+        running.delete(job.name);
+        if (stopped) return;
+        if (again.delete(job.name)) begin(job, false);
+        else
+          timers.set(
+            job.name,
+            setTimeout(() => begin(job, false), config.jobsEveryMs),
+          );
+        for (const name of job.wakes ?? []) wake(name);
+      });
+    running.set(job.name, round);
+  }
+
+  /** Runs a job now, or once more if it is just running: what it has read may be older than what it is woken for. */
+  function wake(name: string): void {
+    const job = jobs.find((candidate) => candidate.name === name);
+    if (running.has(name)) again.add(name);
+    else if (job) begin(job, false);
+  }
+
+  for (const job of jobs) begin(job, true);
+
+  return async () => {
+    stopped = true;
+    for (const timer of timers.values()) clearTimeout(timer);
+    await Promise.all(running.values());
+  };
+}

@@ -1,0 +1,9 @@
+import { z } from 'zod';
+import { outboxKind } from '../outbox';
+
+/** A captured charge that pays for nothing and is given back. */
+export const voidCharge = outboxKind({
+  kind: 'void-charge',
+  payload: z.object({ chargeId: z.string() }),
+  words: () => null,
+});

@@ -1,0 +1,99 @@
+import { and, asc, eq, isNull, lte } from 'drizzle-orm';
+import type { z } from 'zod';
+import type { Db } from '../db';
+import { newId } from '../ids';
+import type { Services } from '../services';
+import { outbox } from './tables';
+
+export type OutboxRow = typeof outbox.$inferSelect;
+
+/**
+ * One kind of thing that is done outside. A further kind is one more file in `kinds`, its name in the tuple of `registry.ts`, and how it is sent in
+ * `server.ts`.
+ */
+export interface OutboxKind<Kind extends string, Payload extends z.ZodObject> {
+  kind: Kind;
+  payload: Payload;
+  /** One line of what it is and to whom, for the story of an order; null for what is only our own housekeeping. */
+  words: (payload: z.infer<Payload>) => { to: string; subject: string } | null;
+}
+
+/** Completes a record, with its types taken from what it says. */
+export const outboxKind = <const Kind extends string, Payload extends z.ZodObject>(record: OutboxKind<Kind, Payload>) => record;
+
+export interface OutboxEntry<Payload> {
+  payload: Payload;
+  /** The same key is never queued twice. */
+  idempotencyKey: string;
+  orderId?: string | null;
+  contactId?: string | null;
+}
+
+/** Queues something to be done outside, in the transaction of its cause. */
+export function enqueue<Payload extends z.ZodObject>(
+  tx: Db,
+  services: Pick<Services, 'clock'>,
+  { kind }: OutboxKind<string, Payload>,
+  { payload, ...entry }: OutboxEntry<z.input<Payload>>,
+): void {
+  const now = services.clock.now();
+  tx.insert(outbox)
+    .values({
+      orderId: null,
+      contactId: null,
+      ...entry,
+      kind,
+      payload: payload as Record<string, unknown>,
+      id: newId(services.clock, 'outbox'),
+      attempts: 0,
+      nextAt: now,
+      createdAt: now,
+    })
+    .onConflictDoNothing()
+    .run();
+}
+
+const MAX_ATTEMPTS = 8;
+const FIRST_WAIT_MS = 2000;
+const BATCH = 20;
+
+type Send = (row: OutboxRow) => Promise<void>;
+
+/**
+ * Sends what is due: at least once, with growing waits between tries. A row that has failed eight times gives up
+ * visibly; `sendAgain` queues it anew.
+ */
+export async function sendDue(services: Pick<Services, 'db' | 'clock' | 'log'>, send: Send): Promise<void> {
+  const { db, clock } = services;
+  const due = db
+    .select()
+    .from(outbox)
+    .where(and(isNull(outbox.sentAt), isNull(outbox.failedAt), lte(outbox.nextAt, clock.now())))
+    .orderBy(asc(outbox.createdAt))
+    .limit(BATCH)
+    .all();
+  for (const row of due) {
+    try {
+      await send(row);
+      db.update(outbox).set({ sentAt: clock.now(), lastError: null }).where(eq(outbox.id, row.id)).run();
+    } catch (error) {
+      const attempts = row.attempts + 1;
+      const lastError = error instanceof Error ? error.message : String(error);
+      services.log.warn({ outbox: row.id, kind: row.kind, attempts, reason: lastError }, 'sending failed');
+      db.update(outbox)
+        .set({
+          attempts,
+          lastError,
+          nextAt: clock.now() + FIRST_WAIT_MS * 3 ** Math.min(attempts - 1, 7),
+          failedAt: attempts >= MAX_ATTEMPTS ? clock.now() : null,
+        })
+        .where(eq(outbox.id, row.id))
+        .run();
+    }
+  }
+}
+
+/** Queues a row that gave up once more. */
+export function sendAgain(services: Pick<Services, 'db' | 'clock'>, id: string): void {
+  services.db.update(outbox).set({ failedAt: null, attempts: 0, nextAt: services.clock.now() }).where(eq(outbox.id, id)).run();
+}

@@ -1,0 +1,26 @@
+import type { z } from 'zod';
+import { course } from './kinds/course';
+import { mail } from './kinds/mail';
+import { voidCharge } from './kinds/voidCharge';
+
+/** Every kind of thing that is done outside. */
+export const OUTBOX_KINDS = [mail, voidCharge, course] as const;
+type AnyKind = (typeof OUTBOX_KINDS)[number];
+export type OutboxKindName = AnyKind['kind'];
+
+/** How each kind is sent; the compiler names one that is missing. */
+export type Senders = { [Kind in OutboxKindName]: (payload: z.infer<Extract<AnyKind, { kind: Kind }>['payload']>, rowId: string) => Promise<void> };
+
+/** What a row is and to whom, in words; null for our own housekeeping, and for kinds that are gone. */
+export function outboxWords(kind: string, payload: unknown): { to: string; subject: string } | null {
+  const record = OUTBOX_KINDS.find((candidate) => candidate.kind === kind);
+  const parsed = record?.payload.safeParse(payload);
+  return record && parsed?.success ? record.words(parsed.data as never) : null;
+}
+
+/** Sends a row by its kind. @throws Error if it did not work, or nobody knows how */
+export async function sendRow(senders: Senders, row: { id: string; kind: string; payload: unknown }): Promise<void> {
+  const record = OUTBOX_KINDS.find((candidate) => candidate.kind === row.kind);
+  if (!record) throw new Error(`Nobody knows how to send “${row.kind}”.`);
+  await senders[record.kind](record.payload.parse(row.payload) as never, row.id);
+}

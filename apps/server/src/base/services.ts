@@ -1,0 +1,19 @@
+import type { Logger } from 'pino';
+import type { Changes } from './changes';
+import type { Clock } from './clock';
+import type { Config } from './config';
+import type { Db } from './db';
+import type { Secrets } from './secrets';
+
+/**
+ * What every area works with; made once in `server.ts` and passed in, never a global. Areas that bring more (the
+ * recorder of events, what is live) extend it, so that each function says what it needs.
+ */
+export interface Services {
+  config: Config;
+  db: Db;
+  clock: Clock;
+  secrets: Secrets;
+  log: Logger;
+  changes: Changes;
+}

@@ -1,0 +1,105 @@
+import { firstOption, isFree, optionsOf, type Product, type ProductListQuery, type ProductRow } from '@ruta/core/catalog';
+import type { ListPage } from '@ruta/core/lists';
+import { and, eq, isNotNull, isNull, type SQL, sql } from 'drizzle-orm';
+import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
+import type { Db } from '../base/db';
+import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
+import { findPictures } from '../files/store';
+import { productFiles, products } from './tables';
+
+const SORTING = { columns: { created: products.createdAt, name: products.name, status: products.status, kind: products.kind }, id: products.id };
+
+const prices = (column: SQL) => sql`(SELECT ${column} FROM json_each(${products.editions}) AS edition, json_each(edition.value, '$.prices') AS option)`;
+const isFreeSql = prices(sql`min(json_extract(option.value, '$.price.kind') = 'free')`);
+
+/** A product as it is read for a list; lists within it are JSON. */
+type ReadRow = Pick<ProductRow, 'id' | 'name' | 'label' | 'kind' | 'status' | 'archivedAt' | 'files'> & {
+  categories: string;
+  tags: string;
+  editions: string;
+  pictureId: string | null;
+  bundle: number;
+  sorted: string | number;
+};
+
+/** One page of the catalog, read without the products' texts, files and delivery. */
+export function listProductRows(db: Db, query: ProductListQuery): ListPage<ProductRow> {
+  const key = keyset(SORTING, query);
+  const fields = {
+    id: products.id,
+    name: products.name,
+    label: products.label,
+    kind: products.kind,
+    status: products.status,
+    categories: products.categories,
+    tags: products.tags,
+    archivedAt: products.archivedAt,
+    pictureId: sql`json_extract(${products.pictureIds}, '$[0]')`,
+    editions: products.editions,
+    bundle: sql`json_array_length(${products.bundle})`,
+    files: sql`(SELECT count(*) FROM ${productFiles} WHERE ${productFiles.productId} = ${products.id})`,
+    sorted: key.column,
+  };
+  const read = db
+    .select(fields)
+    .from(products)
+    .where(and(filterOf(query), key.after))
+    .orderBy(...key.order)
+    .limit(key.limit);
+  const rows = rowsOf<ReadRow>(fields, read.values());
+  const page = pageOf(rows, key, (row) => row.sorted);
+  const pictures = findPictures(
+    db,
+    page.rows.flatMap((row) => row.pictureId ?? []),
+  );
+  return {
+    next: page.next,
+    rows: page.rows.map(({ pictureId, bundle, sorted: _sorted, ...row }) => {
+      const editions = JSON.parse(row.editions) as Product['editions'];
+      const { price } = firstOption({ editions }).option;
+      return {
+        ...row,
+        categories: JSON.parse(row.categories),
+        tags: JSON.parse(row.tags),
+        price,
+        free: isFree({ editions }),
+        options: optionsOf({ editions }).length,
+        subscription: price.kind === 'subscription',
+        bundle: bundle > 0,
+        editions: editions.map(({ id, name }) => ({ id, name })),
+        picture: pictureId ? (pictures[pictureId] ?? null) : null,
+      };
+    }),
+  };
+}
+
+/** How many products a list has in all. */
+export function countProducts(db: Db, query: ProductListQuery): number {
+  return countRows(db, products, filterOf(query));
+}
+
+/** Whether a list that is kept as JSON holds a word; undefined where none is asked for. */
+function holds(column: SQLiteColumn, word: string | undefined): SQL | undefined {
+  return word === undefined ? undefined : sql`EXISTS (SELECT 1 FROM json_each(${column}) WHERE value = ${word})`;
+}
+
+function filterOf({ archived, kind, status, category, tag, free, search }: ProductListQuery): SQL | undefined {
+  return and(
+    archived ? isNotNull(products.archivedAt) : isNull(products.archivedAt),
+    kind && eq(products.kind, kind),
+    status && eq(products.status, status),
+    holds(products.categories, category),
+    holds(products.tags, tag),
+    free === undefined ? undefined : eq(isFreeSql, free ? 1 : 0),
+    searched(search, [products.name, products.label, products.editions, products.tags, products.categories]),
+  );
+}
+
+/** Every category and tag that is in use, in the order of the alphabet. */
+export function productWords(db: Db): { categories: string[]; tags: string[] } {
+  const words = (column: SQLiteColumn) =>
+    db
+      .all<{ word: string }>(sql`SELECT DISTINCT value AS word FROM ${products}, json_each(${column}) WHERE ${isNull(products.archivedAt)} ORDER BY value`)
+      .map(({ word }) => word);
+  return { categories: words(products.categories), tags: words(products.tags) };
+}

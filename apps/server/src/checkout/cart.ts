@@ -1,0 +1,58 @@
+import type { CartLine } from '@ruta/core/checkout';
+import { buyerOf, type OrderValues } from '@ruta/core/checkout';
+import { and, desc, eq } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { newToken } from '../base/ids';
+import type { Services } from '../base/services';
+import type { LiveStep } from '../funnel/live';
+import { orderOfCart, wasPaid } from '../orders/store';
+import { loadShop } from '../shop/store';
+import { carts } from './tables';
+
+export type CartRow = typeof carts.$inferSelect;
+
+/** The latest cart a visitor began at a checkout. */
+export function latestCart(db: Db, visitorId: string, stepId: string): CartRow | undefined {
+  return db
+    .select()
+    .from(carts)
+    .where(and(eq(carts.visitorId, visitorId), eq(carts.stepId, stepId)))
+    .orderBy(desc(carts.createdAt))
+    .limit(1)
+    .get();
+}
+
+/** The cart that a mailed link stands for. */
+export function cartByToken(db: Db, token: string): CartRow | undefined {
+  return token.length < 16 ? undefined : db.select().from(carts).where(eq(carts.token, token)).get();
+}
+
+export interface SavedCart {
+  isNew: boolean;
+  /** False if the cart is another checkout's or somebody else's; then it is left as it is. */
+  belongs: boolean;
+}
+
+/** Saves a cart that has an address, so that it is known who left and with what. A paid cart is left as it is. */
+export function saveCart(
+  { db, clock }: Pick<Services, 'db' | 'clock'>,
+  live: LiveStep,
+  cartId: string,
+  visitorId: string | null,
+  lines: CartLine[],
+  values: OrderValues,
+): SavedCart {
+  const now = clock.now();
+  const content = { lines, buyer: buyerOf(values), code: values.code?.trim() || null, updatedAt: now };
+  const known = db.select().from(carts).where(eq(carts.id, cartId)).get();
+  if (known && (known.stepId !== live.step.id || (known.visitorId && known.visitorId !== visitorId))) return { isNew: false, belongs: false };
+  if (!known) {
+    const place = { id: cartId, visitorId, funnelId: live.publication.funnelId, stepId: live.step.id, mode: loadShop(db).settings.mode };
+    db.insert(carts)
+      .values({ ...place, ...content, token: newToken(), createdAt: now })
+      .run();
+  } else if (!wasPaid(orderOfCart(db, cartId)?.state ?? 'open')) {
+    db.update(carts).set(content).where(eq(carts.id, cartId)).run();
+  }
+  return { isNew: !known, belongs: true };
+}

@@ -1,0 +1,97 @@
+import { optionsOf, type Product } from '@ruta/core/catalog';
+import { type CartLine, type OrderValues, readLine } from '@ruta/core/checkout';
+import type { Currency } from '@ruta/core/money';
+import { toDecimal } from '@ruta/core/money';
+import type { Offer } from '@ruta/core/offers';
+import { cartLine, chosenOption, type Quote, type QuoteInput, quoteCart, regionsOf } from '@ruta/core/pricing';
+import { type CheckoutOption, checkoutOptions } from '@ruta/pages';
+import type { Services } from '../base/services';
+import { leftOf } from '../catalog/availability';
+import { findProduct } from '../catalog/store';
+import { codeUses, findCode, type StoredCode } from '../codes/store';
+import { loadShop } from '../shop/store';
+
+type Needs = Pick<Services, 'db' | 'clock'>;
+
+/** What is sold at a checkout: the product, by which of the step's offers. */
+export interface Sold {
+  product: Product;
+  offer: Offer;
+}
+
+/** A cart as one buyer wants it, quoted; with what is wrong, field by field. */
+export interface QuotedCart {
+  lines: CartLine[];
+  quote: Quote;
+  /** The chosen way to buy the main product. */
+  priceId: string;
+  code: StoredCode | undefined;
+  /** By the name of the field. */
+  errors: Record<string, string>;
+}
+
+const MOST_SAID_LEFT = 10;
+
+/** Every way to buy a product as the order form lists it; how many are left is said once it is few. */
+export function offeredOptions(services: Needs, product: Product, cartId: string | null): CheckoutOption[] {
+  const { currency } = loadShop(services.db).settings;
+  const editions = new Map(optionsOf(product).map(({ edition, option }) => [option.id, edition]));
+  return checkoutOptions(product, currency, services.clock.now()).map((option) => {
+    const edition = editions.get(option.id);
+    const left = edition ? leftOf(services, edition, cartId) : null;
+    return { ...option, left: left !== null && left <= MOST_SAID_LEFT ? left : null };
+  });
+}
+
+/**
+ * Quotes what a buyer wants. Whatever they typed wrongly is said at its field, and left out of the sum, so that there
+ * is a total to show at all times. The browser's own sums are never looked at.
+ */
+export function quoteValues(services: Needs, { product, offer }: Sold, values: OrderValues, country: string, cartId: string | null): QuotedCart {
+  const { db, clock } = services;
+  const shop = loadShop(db);
+  const fallbackPriceId = firstLeft(services, product, offer.priceId, cartId);
+  const { line, errors } = readLine(product, values, shop.settings.currency, { offerId: offer.id, fallbackPriceId });
+  const { edition } = chosenOption(product, line.priceId ?? undefined);
+  const left = leftOf(services, edition, cartId);
+  if (left !== null && line.quantity > left) errors.quantity = left === 0 ? 'This is sold out.' : `Only ${left} ${left === 1 ? 'is' : 'are'} left.`;
+
+  const code = values.code?.trim() ? findCode(db, values.code) : undefined;
+  if (values.code?.trim() && !code) errors.code = 'This code is not known. Look for a typing mistake.';
+  const buyer: QuoteInput['buyer'] = {
+    country,
+    ...(values.region && regionsOf(shop, country).includes(values.region) ? { region: values.region } : {}),
+    ...(values.taxNumber?.trim() ? { taxNumber: values.taxNumber } : {}),
+  };
+  const quoted = cartLine(
+    'main',
+    line.role,
+    product,
+    { priceId: line.priceId ?? undefined, quantity: line.quantity, chosen: line.chosen ?? undefined },
+    { discount: offer.discount ?? undefined, find: (id) => findProduct(db, id) },
+  );
+  const quote = quoteCart(
+    shop,
+    { lines: [quoted], buyer, code: code?.terms, codeUses: code ? codeUses(services, code.id, values.email, cartId) : undefined },
+    clock.now(),
+  );
+  if (quote.code && !quote.code.applied) errors.code = quote.code.reason ?? 'This code does not apply.';
+  if (quote.taxNumber && !quote.taxNumber.valid) errors.taxNumber = `${quote.taxNumber.message} Or leave the field empty.`;
+  for (const problem of quote.problems) {
+    if (problem.path.endsWith('.chosen')) errors.chosen ??= problem.message;
+    if (problem.path.startsWith('buyer.')) errors.country ??= problem.message;
+  }
+  return { lines: [line], quote, priceId: line.priceId ?? fallbackPriceId, code, errors };
+}
+
+/** The price that is taken where nobody has chosen: the offer's own, else the first that is not sold out. */
+function firstLeft(services: Needs, product: Product, ofOffer: string | null, cartId: string | null): string {
+  const open = optionsOf(product).find(({ edition, option }) => (ofOffer === null || option.id === ofOffer) && leftOf(services, edition, cartId) !== 0);
+  return (open ?? chosenOption(product, ofOffer ?? undefined)).option.id;
+}
+
+/** What a field for a chosen amount starts with: the suggestion, as people write it. */
+export function suggestedAmount(product: Product, priceId: string, currency: Currency): string | undefined {
+  const { price } = chosenOption(product, priceId).option;
+  return price.kind === 'pay-what-you-want' ? toDecimal(price.suggested, currency) : undefined;
+}

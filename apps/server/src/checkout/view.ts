@@ -1,0 +1,189 @@
+import { isSent, type Product } from '@ruta/core/catalog';
+import { type OrderValues, valuesOf } from '@ruta/core/checkout';
+import { isElementOf } from '@ruta/core/elements';
+import { stepKindOf } from '@ruta/core/funnel';
+import { formatMoney } from '@ruta/core/money';
+import { mainOffer } from '@ruta/core/offers';
+import { allElements } from '@ruta/core/page';
+import { needsCard, type Quote, regionsOf } from '@ruta/core/pricing';
+import { allCountries, countryName } from '@ruta/core/shop';
+import type { CheckoutView } from '@ruta/pages';
+import { newId } from '../base/ids';
+import type { Services } from '../base/services';
+import { findProduct } from '../catalog/store';
+import { findContact, findContactByEmail } from '../contacts/store';
+import type { LiveStep } from '../funnel/live';
+import { orderAddress } from '../orders/address';
+import { orderOfCart, ownsProduct } from '../orders/store';
+import { cardFieldsFor, type Paying } from '../payments/accounts';
+import { loadShop } from '../shop/store';
+import type { VisitorRow } from '../tracking/recorder';
+import { type CartRow, cartByToken, latestCart } from './cart';
+import { offeredOptions, type QuotedCart, quoteValues, type Sold, suggestedAmount } from './quotedCart';
+
+/** After this long a visitor who comes again gets an empty cart instead of being shown the order they paid. */
+const PAID_NOTICE_MS = 24 * 60 * 60 * 1000;
+
+/** What a live checkout sells, on sale or not; undefined if it is none, or sells nothing. */
+export function soldAt({ db }: Pick<Services, 'db'>, live: LiveStep): Sold | undefined {
+  const offer = stepKindOf(live.step.kind).sells ? mainOffer(live.step) : undefined;
+  const product = offer && findProduct(db, offer.productId);
+  return offer && product && { offer, product };
+}
+
+/** Whether a product, or a part of it, is shipped. */
+export const isShipped = ({ db }: Pick<Services, 'db'>, product: Product): boolean => isSent(product, (id) => findProduct(db, id));
+
+/** Countries this product can be bought from: all, or those that parcels go to. */
+export function countriesFor(services: Pick<Services, 'db'>, product: Product): ReadonlyArray<{ code: string; name: string }> {
+  const all = allCountries();
+  if (!isShipped(services, product)) return all;
+  const reached = new Set(loadShop(services.db).shippingTable.flatMap((zone) => zone.countries));
+  return all.filter((country) => reached.has(country.code));
+}
+
+/** The country to quote for: what was chosen if it is on offer, else the shop's own. */
+export function chosenCountry(services: Pick<Services, 'db'>, product: Product, wish: string | null | undefined): string {
+  const offered = countriesFor(services, product);
+  const home = loadShop(services.db).settings.country;
+  return offered.find((country) => country.code === wish)?.code ?? offered.find((country) => country.code === home)?.code ?? offered[0]?.code ?? home;
+}
+
+/** A quote as the checkout's script takes it. */
+export const quoteFacts = (quote: Quote) => ({
+  dueToday: quote.dueToday,
+  total: formatMoney(quote.dueToday, quote.currency),
+  needsCard: needsCard(quote),
+});
+
+export interface CheckoutInput {
+  visitor: VisitorRow | null;
+  visitorId: string | undefined;
+  acceptLanguage: string;
+  /** The buyer asked for a new cart although one was paid. */
+  again: boolean;
+  /** The secret of a mailed link that brings a cart back. */
+  cartToken: string | undefined;
+  /** What the link that brought them has chosen already: price, quantity, amount, code. */
+  preset: OrderValues;
+  /** A code that came with an earlier link; left out in silence where it does not apply. */
+  savedCode: string | undefined;
+}
+
+/** The cart that a checkout is opened with: the one of a mailed link, else the visitor's latest. */
+function cartFor({ db }: Pick<Services, 'db'>, live: LiveStep, input: CheckoutInput): CartRow | undefined {
+  const linked = input.cartToken === undefined ? undefined : cartByToken(db, input.cartToken);
+  if (linked?.stepId === live.step.id) return linked;
+  return input.visitorId ? latestCart(db, input.visitorId, live.step.id) : undefined;
+}
+
+/** The checkout as it is first shown: known buyers do not type again what is known. */
+export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input: CheckoutInput): CheckoutView {
+  const { db, clock } = services;
+  const { product } = sold;
+  const { currency } = loadShop(db).settings;
+  const contact = input.visitor?.contactId ? findContact(db, input.visitor.contactId) : undefined;
+  const cart = cartFor(services, live, input);
+  const order = cart && orderOfCart(db, cart.id);
+  const isPaid = order?.paidAt != null;
+  const justPaid = order?.paidAt && order.paidAt + PAID_NOTICE_MS > clock.now() && !input.again ? order : undefined;
+  const open = cart && !isPaid ? cart : undefined;
+  const language = /^[a-z]{2,3}-([A-Z]{2})/.exec(input.acceptLanguage)?.[1];
+  const values: OrderValues = {
+    firstName: contact?.firstName ?? '',
+    lastName: contact?.lastName ?? '',
+    email: contact?.email ?? '',
+    ...(open ? valuesOf(open.lines[0], open.buyer, open.code, currency) : {}),
+    ...input.preset,
+  };
+  const country = chosenCountry(services, product, cart?.buyer.country ?? contact?.country ?? language);
+  // A cart that came by a link is the other browser's own; this one goes on with its content in a cart of its own.
+  const isOwn = open && (open.visitorId === null || open.visitorId === (input.visitorId ?? null));
+  const cartId = isOwn ? open.id : newId(clock, 'cart');
+  let quoted = quoteValues(services, sold, values, country, cartId);
+  if (!values.code && input.savedCode) {
+    const withCode = quoteValues(services, sold, { ...values, code: input.savedCode }, country, cartId);
+    if (!withCode.errors.code) {
+      values.code = input.savedCode;
+      quoted = withCode;
+    }
+  }
+  const suggested = suggestedAmount(product, quoted.priceId, currency);
+  return {
+    ...checkoutView(services, live, sold, quoted, { ...values, country, ...(suggested ? { chosen: values.chosen ?? suggested } : {}) }, cartId),
+    // A code that came with the link and does not apply is told; everything else was not typed here.
+    errors: quoted.errors.code && input.preset.code ? { code: quoted.errors.code } : {},
+    paidOrder: justPaid
+      ? { number: String(justPaid.number), url: orderAddress(services, justPaid.token), againUrl: product.buyAgain ? '?again=1' : null }
+      : null,
+  };
+}
+
+/** The checkout with what was typed, as it stands now. */
+export function checkoutView(services: Paying, live: LiveStep, { product }: Sold, quoted: QuotedCart, values: OrderValues, cartId: string): CheckoutView {
+  const shop = loadShop(services.db);
+  const { mode } = shop.settings;
+  const countries = countriesFor(services, product);
+  const places = [...shop.taxTable.map((row) => row.country), ...shop.shippingTable.flatMap((zone) => zone.countries)];
+  return {
+    actionUrl: `/pay/${live.step.id}`,
+    quoteUrl: `/pay/${live.step.id}/quote`,
+    contactUrl: `/pay/${live.step.id}/contact`,
+    cartId,
+    quote: quoted.quote,
+    values: { ...values, option: quoted.priceId },
+    errors: {},
+    message: null,
+    countries,
+    regions: [...new Set(places)].flatMap((country) => {
+      const regions = countries.some((offered) => offered.code === country) ? regionsOf(shop, country) : [];
+      return regions.length > 0 ? [{ country, name: countryName(country), regions }] : [];
+    }),
+    options: offeredOptions(services, product, cartId),
+    needsCard: needsCard(quoted.quote),
+    needsAddress: isShipped(services, product),
+    cardFields: cardFieldsFor(services, mode, cartId),
+    testMode: mode === 'test',
+    paidOrder: null,
+  };
+}
+
+/** What is missing from the fields that this checkout alone asks for, by the name of the field. */
+export function missingFields(services: Pick<Services, 'db'>, live: LiveStep, product: Product, form: OrderValues): Record<string, string> {
+  const asksLastName = allElements(live.page).some((element) => isElementOf(element, 'order-form') && element.askLastName);
+  const sent = isShipped(services, product);
+  const needed: Array<[name: string, message: string]> = [
+    ...(asksLastName || sent ? [['lastName', 'Enter your last name.'] as [string, string]] : []),
+    ...(sent
+      ? ([
+          ['street', 'Enter the street and number.'],
+          ['postcode', 'Enter the postcode.'],
+          ['city', 'Enter the town.'],
+        ] as Array<[string, string]>)
+      : []),
+  ];
+  return Object.fromEntries(needed.filter(([name]) => !form[name]?.trim()));
+}
+
+/** Names of the fields that a checkout shows, where an error can be said. */
+export function shownFields(live: LiveStep, sent: boolean): string[] {
+  const form = allElements(live.page).find((element) => isElementOf(element, 'order-form'));
+  if (!form || !isElementOf(form, 'order-form')) return [];
+  return [
+    ...['firstName', 'lastName', 'email', 'street', 'postcode', 'city', 'option', 'chosen'],
+    ...(form.askCountry || sent ? ['country', 'region'] : []),
+    ...(form.askQuantity ? ['quantity'] : []),
+    ...(form.askTaxNumber ? ['taxNumber'] : []),
+    ...(form.hideCode ? [] : ['code']),
+  ];
+}
+
+/**
+ * Whether somebody with this address owns a product that may be bought only once. The cart that was paid for it does not
+ * count: whoever sends it again is led to its order.
+ */
+export function ownsAlready({ db }: Pick<Services, 'db'>, product: Product, email: string, cartId: string): boolean {
+  if (product.buyAgain) return false;
+  const contact = findContactByEmail(db, email);
+  return contact !== undefined && ownsProduct(db, contact.id, product.id, loadShop(db).settings.mode, cartId);
+}

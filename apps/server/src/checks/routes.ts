@@ -1,0 +1,85 @@
+import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema } from '@ruta/core/checks';
+import { FunnelSettingsSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
+import { NewFunnelSchema } from '@ruta/core/templates';
+import { desc, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Api } from '../base/api';
+import type { Services } from '../base/services';
+import { loadProduct } from '../catalog/store';
+import { stepPath } from '../funnel/live';
+import { changeFunnel, changeStep, unpublishedChanges } from '../funnel/service';
+import { funnelsWith, loadFunnel, loadStep } from '../funnel/store';
+import { publications } from '../funnel/tables';
+import { currentUser } from '../team/access';
+import { createFunnel } from '../templates/createFunnel';
+import { problemsOf, productsOf, publish } from './funnelChecks';
+
+const SHOWN_PUBLICATIONS = 20;
+
+/** One funnel: what it is, what is wrong with it, and putting it live. */
+export function funnelRoutes(api: Api, services: Services): void {
+  const { db, config } = services;
+
+  const detail = (id: string): FunnelDetail => {
+    const state = loadFunnel(db, id);
+    const { funnel, graph, published } = state;
+    const products = productsOf(services, state);
+    const publication = { snapshot: { slug: funnel.slug, graph } };
+    return {
+      id,
+      name: funnel.name,
+      slug: funnel.slug,
+      giftId: funnel.giftId,
+      graph,
+      stops: stopsInOrder(graph).map((step) => step.id),
+      publishedAt: published?.at ?? null,
+      version: published?.version ?? 0,
+      changes: unpublishedChanges(state),
+      problems: problemsOf(services, state, products),
+      addresses: Object.fromEntries(graph.steps.map((step) => [step.id, config.siteUrl + stepPath({ publication, step })])),
+      products,
+      publications: db
+        .select({ version: publications.version, at: publications.at })
+        .from(publications)
+        .where(eq(publications.funnelId, id))
+        .orderBy(desc(publications.version))
+        .limit(SHOWN_PUBLICATIONS)
+        .all(),
+    };
+  };
+
+  api.on(
+    { method: 'get', path: '/products/:id/funnels', summary: 'Funnels in which a product is sold or given', response: z.array(NamedSchema) },
+    ({ params }) => funnelsWith(db, params.id ?? ''),
+  );
+  api.on({ method: 'post', path: '/funnels', summary: 'Start a funnel from a template', body: NewFunnelSchema, response: FunnelDetailSchema }, ({ body }) =>
+    detail(createFunnel(services, body)),
+  );
+  api.on({ method: 'get', path: '/funnels/:id', summary: 'One funnel', response: FunnelDetailSchema }, ({ params }) => detail(params.id ?? ''));
+  api.on(
+    { method: 'get', path: '/funnels/:id/state', summary: 'What is wrong with a funnel, and not published yet', response: FunnelStateSchema },
+    ({ params }) => {
+      const state = loadFunnel(db, params.id ?? '');
+      return { changes: unpublishedChanges(state), problems: problemsOf(services, state) };
+    },
+  );
+  api.on(
+    { method: 'put', path: '/funnels/:id', summary: 'Rename or move a funnel', body: FunnelSettingsSchema, response: FunnelDetailSchema },
+    ({ params, body }) => {
+      changeFunnel(services, params.id ?? '', body);
+      return detail(params.id ?? '');
+    },
+  );
+  api.on({ method: 'post', path: '/funnels/:id/publish', summary: 'Put the funnel live as it stands', response: FunnelDetailSchema }, ({ params, request }) => {
+    publish(services, params.id ?? '', currentUser(services, request)?.id ?? null);
+    return detail(params.id ?? '');
+  });
+  api.on(
+    { method: 'put', path: '/steps/:id', summary: 'Change a stop’s name, address or product', body: StepSettingsSchema, response: FunnelDetailSchema },
+    ({ params, body }) => {
+      if (body.productId) loadProduct(db, body.productId);
+      changeStep(services, params.id ?? '', body);
+      return detail(loadStep(db, params.id ?? '').funnelId);
+    },
+  );
+}

@@ -1,0 +1,49 @@
+import type { OrderView, PageContext } from '@ruta/pages';
+import { and, eq, isNull } from 'drizzle-orm';
+import type { Services } from '../base/services';
+import { findOrderByToken, isPaid, type OrderRow, paymentsOf } from '../orders/store';
+import { orders } from '../orders/tables';
+import { formatBytes } from './formatBytes';
+import { downloadLink } from './links';
+import { received } from './received';
+import { grantsOf } from './store';
+
+/** How long a buyer's order page can be opened by its address. */
+const ORDER_PAGE_MS = 90 * 24 * 60 * 60 * 1000;
+
+/** The paid order that a token stands for; undefined if there is none or its address has ended. */
+export function orderByToken(services: Pick<Services, 'db' | 'clock'>, token: unknown): OrderRow | undefined {
+  if (typeof token !== 'string' || token.length < 16) return undefined;
+  const order = findOrderByToken(services.db, token);
+  return order?.paidAt && order.paidAt + ORDER_PAGE_MS > services.clock.now() ? order : undefined;
+}
+
+/** An order as its buyer sees it, with fresh links to its files and to those of gifts from the same funnel. */
+export function orderView(services: Services, order: OrderRow): Pick<PageContext, 'order' | 'buyer'> {
+  const { db } = services;
+  const gifts = order.contactId
+    ? db
+        .select({ id: orders.id })
+        .from(orders)
+        .where(and(eq(orders.contactId, order.contactId), eq(orders.funnelId, order.funnelId), isPaid, isNull(orders.number)))
+        .all()
+        .map(({ id }) => id)
+    : [];
+  const view: OrderView = {
+    number: order.number === null ? '' : String(order.number),
+    quote: firstQuote(services, order),
+    downloads: grantsOf(db, [...new Set([order.id, ...gifts])])
+      // What was just bought stands first, gifts after it.
+      .sort((a, b) => Number(b.orderId === order.id) - Number(a.orderId === order.id))
+      .map((grant) => ({ name: grant.name, size: formatBytes(grant.bytes), url: downloadLink(services, grant.id, 'page'), from: grant.from })),
+    ...received(services, order),
+  };
+  return { order: view, buyer: { firstName: order.buyer.firstName } };
+}
+
+/** What the first payment of an order was quoted at. */
+export function firstQuote({ db }: Pick<Services, 'db'>, order: Pick<OrderRow, 'id'>) {
+  const [payment] = paymentsOf(db, order.id);
+  if (!payment) throw new Error(`The order ${order.id} has no payment.`);
+  return payment.quote;
+}

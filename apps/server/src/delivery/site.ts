@@ -1,0 +1,78 @@
+import { thankYouPage } from '@ruta/core/templates';
+import { and, eq, isNull, lt, or, sql } from 'drizzle-orm';
+import { Router } from 'express';
+import { newId } from '../base/ids';
+import { downloadPath } from '../files/store';
+import type { LiveServices } from '../funnel/live';
+import { findOrder, wasPaid } from '../orders/store';
+import { renderMessage } from '../site/renderMessage';
+import { renderOwnPage } from '../site/renderStep';
+import type { Tracked } from '../tracking/recorder';
+import { countedVisitor, makeEvent } from '../tracking/visitor';
+import { checkDownloadLink } from './links';
+import { orderByToken, orderView } from './orderView';
+import { findGrant } from './store';
+import { grants } from './tables';
+
+/** What buyers fetch and look up: files by signed addresses that end and hold so many times, and their order's own page. */
+export function deliverySite(services: Tracked & LiveServices): Router {
+  const router = Router();
+  const { db, clock } = services;
+
+  router.get('/d/:grantId', (request, response, next) => {
+    const { grantId } = request.params;
+    const say = (status: number, title: string, message: string) =>
+      response
+        .status(status)
+        .type('html')
+        .send(renderMessage(services, title, message));
+    const state = checkDownloadLink(services, grantId, String(request.query.until ?? ''), String(request.query.signature ?? ''));
+    if (state === 'false') return say(404, 'This link is not complete', 'Open it again from your mail or your order page.');
+    if (state === 'expired') return say(410, 'This link has ended', 'Open your order from the receipt mail: fresh links are there.');
+    const file = findGrant(db, grantId);
+    const order = file && findOrder(db, file.orderId);
+    if (!file || !order || !wasPaid(order.state)) return say(404, 'This file is not here', 'Write to us and we will send it.');
+    if (file.until !== null && file.until <= clock.now()) return say(410, 'The time for this file has ended', 'Write to us and we will open it again.');
+
+    // Counted in one statement, so that two fetches at once cannot both be the last allowed one.
+    const counted = db
+      .update(grants)
+      .set({ downloads: sql`${grants.downloads} + 1` })
+      .where(and(eq(grants.id, grantId), or(isNull(grants.maxDownloads), lt(grants.downloads, grants.maxDownloads))))
+      .run();
+    if (counted.changes === 0)
+      return say(410, 'This file was fetched too often', `It can be fetched ${file.maxDownloads} times. Write to us and we will open it again.`);
+
+    const visitor = countedVisitor(services, request);
+    const thankYou = services.live.step(order.stepId)?.publication.snapshot.graph.steps.find((step) => step.kind === 'thank-you');
+    const event = makeEvent(services, 'file.fetched', order.mode, visitor, {
+      funnelId: order.funnelId,
+      stepId: thankYou?.id ?? null,
+      orderId: order.id,
+      contactId: order.contactId,
+      data: { file: file.name },
+    });
+    if (visitor) services.recorder.gather(event, visitor);
+    else services.recorder.record(event);
+    response.set({ 'cache-control': 'private, no-store', 'x-content-type-options': 'nosniff' });
+    return response.download(
+      downloadPath(services, file.fileId),
+      file.name,
+      { headers: { 'content-type': file.contentType }, dotfiles: 'allow' },
+      (error) => error && next(error),
+    );
+  });
+
+  router.get('/order/:token', (request, response) => {
+    const order = orderByToken(services, request.params.token);
+    response.set('cache-control', 'private, no-store');
+    if (!order)
+      return response
+        .status(404)
+        .type('html')
+        .send(renderMessage(services, 'This address has ended', 'Order pages can be opened for 90 days. Write to us and we will send you your things again.'));
+    const page = thankYouPage({ name: `order ${order.number}`, pictureIds: [] }, (kind) => newId(clock, kind));
+    return response.type('html').send(renderOwnPage(services, { ...page, title: `Your order ${order.number}` }, orderView(services, order)));
+  });
+  return router;
+}

@@ -1,0 +1,66 @@
+import type { Facts, Purchase } from '@ruta/core/facts';
+import type { StoredQuote } from '@ruta/core/pricing';
+import { localMoment, type Mode } from '@ruta/core/shop';
+import type { Services } from '../base/services';
+import { findProducts } from '../catalog/store';
+import { type ContactRow, findContact } from '../contacts/store';
+import { type LineRow, linesOf, type OrderRow, paymentsOf, purchasesOf, wasPaid } from '../orders/store';
+import { loadShop } from '../shop/store';
+import type { VisitorRow } from '../tracking/recorder';
+
+/** Whom something is to be known of; what is missing stays unknown. */
+export interface Known {
+  visitor?: VisitorRow | null;
+  contact?: ContactRow | null;
+  order?: OrderRow | null;
+  /** What a cart that is not paid yet was quoted at. */
+  cart?: { quote: StoredQuote; country: string } | null;
+  /** As the browser states it: `pt-PT,pt;q=0.9`. */
+  acceptLanguage?: string | undefined;
+  mode?: Mode;
+}
+
+/**
+ * Everything that is known of a buyer: the one place where it is put together, for routes, pages, codes and whatever else
+ * asks conditions. Purchases are those of the mode, so that trying things out gives nobody anything.
+ */
+export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Known): Facts {
+  const { db, clock } = services;
+  const { visitor, order, cart } = known;
+  const shop = loadShop(db).settings;
+  const contactId = known.contact?.id ?? order?.contactId ?? visitor?.contactId ?? null;
+  const contact = known.contact ?? (contactId ? findContact(db, contactId) : undefined);
+  const ofOrder = order ? linesOf(db, order.id).filter((line) => line.productId !== null) : undefined;
+  const quote = order ? paymentsOf(db, order.id)[0]?.quote : cart?.quote;
+  const country = order?.buyer.country ?? cart?.country ?? contact?.country ?? undefined;
+  const language = /^([a-z]{2,3})\b/i.exec(known.acceptLanguage ?? '')?.[1]?.toLowerCase();
+  return {
+    owned: contact ? purchases(services, purchasesOf(db, contact.id, known.mode ?? order?.mode ?? shop.mode)) : undefined,
+    bought: ofOrder ? purchases(services, ofOrder) : undefined,
+    orderTotal: quote?.orderTotal,
+    code: quote && (quote.code?.applied ? quote.code.code : null),
+    // Cards are the only method so far; an order that is not paid, or was nothing to pay, has none.
+    paymentMethod: order && wasPaid(order.state) ? (order.total > 0 ? 'card' : null) : undefined,
+    shippingMethod: quote && (quote.shipping?.zone ?? null),
+    country,
+    shippingCountry: quote && (quote.shipping ? quote.taxCountry : null),
+    // Contacts have no tags yet, so that of somebody known it is known that there are none.
+    tags: contact ? [] : undefined,
+    answers: contact?.answers,
+    firstCampaign: visitor ? visitor.firstCampaign : contact?.campaign,
+    lastCampaign: visitor ? visitor.lastCampaign : order?.campaign,
+    device: visitor?.device,
+    language,
+    returning: visitor ? visitor.visits > 1 : undefined,
+    now: localMoment(clock.now(), shop.timeZone),
+  };
+}
+
+/** Lines as conditions ask for them, with the families their products belong to. */
+function purchases({ db }: Pick<Services, 'db'>, lines: readonly LineRow[]): Purchase[] {
+  const products = new Map(findProducts(db, [...new Set(lines.flatMap((line) => line.productId ?? []))]).map((product) => [product.id, product]));
+  return lines.flatMap(({ productId, editionId, priceId, role, quantity }) => {
+    const product = productId === null ? undefined : products.get(productId);
+    return product ? [{ productId: product.id, editionId, priceId, role, quantity, categories: product.categories, tags: product.tags }] : [];
+  });
+}

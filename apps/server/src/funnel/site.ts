@@ -1,0 +1,27 @@
+import { Router } from 'express';
+import { type LiveServices, stepPath } from './live';
+
+/** What search engines are told of the live funnels. */
+export function funnelSite({ config, live }: LiveServices): Router {
+  const router = Router();
+  router.get('/robots.txt', (_request, response) => {
+    response
+      .type('text/plain')
+      .send(`User-agent: *\nDisallow: /pay/\nDisallow: /go/\nDisallow: /d/\nDisallow: /order/\nDisallow: /cart/\nSitemap: ${config.siteUrl}/sitemap.xml\n`);
+  });
+  router.get('/sitemap.xml', (_request, response) => {
+    const addresses = live
+      .all()
+      .flatMap((publication) =>
+        publication.snapshot.graph.steps
+          .filter((step) => publication.snapshot.pages[step.id]?.indexed)
+          .map((step) => config.siteUrl + stepPath({ publication, step })),
+      );
+    response
+      .type('application/xml')
+      .send(
+        `<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses.map((address) => `<url><loc>${address}</loc></url>`).join('')}</urlset>`,
+      );
+  });
+  return router;
+}

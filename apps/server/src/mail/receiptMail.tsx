@@ -1,0 +1,113 @@
+import { formatMoney } from '@ruta/core/money';
+import { laterWords, partWords, type StoredQuote } from '@ruta/core/pricing';
+import { countryName, type Palette, paletteOf } from '@ruta/core/shop';
+import type { CSSProperties } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
+import type { Mail } from '../base/outbox/kinds/mail';
+import type { ShopRow } from '../shop/store';
+import { buttonStyle, FONT, Frame, sender } from './frame';
+import type { MailedOrder } from './mailedOrder';
+
+/** The receipt a buyer gets, in the brand's colours: what was bought, what was paid, where the files are. */
+export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
+  const { settings, brand } = shop;
+  const palette = paletteOf(brand);
+  const gift = order.number === null;
+  const subject = gift ? `Your download: ${order.quote.lines[0]?.name ?? ''}` : `Your receipt from ${settings.name}, order ${order.number}`;
+  const html = renderToStaticMarkup(
+    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
+      <h1 style={{ font: `600 24px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
+      <p style={{ margin: '0 0 20px' }}>{gift ? 'Here is what you asked for.' : `Your order ${order.number} is paid. Keep this mail as your receipt.`}</p>
+      {order.confirmations.map(({ text, buttonWords, buttonUrl }) => (
+        <div key={text + buttonUrl} style={{ margin: '0 0 20px' }}>
+          {text.split(/\n+/).map((paragraph) => (
+            <p key={paragraph} style={{ margin: '0 0 8px' }}>
+              {paragraph}
+            </p>
+          ))}
+          {buttonUrl ? (
+            <a href={buttonUrl} style={buttonStyle(palette, brand.corner)}>
+              {buttonWords}
+            </a>
+          ) : null}
+        </div>
+      ))}
+      {order.links.map((link) => (
+        <p key={link.url} style={{ margin: '0 0 12px' }}>
+          <a href={link.url} style={buttonStyle(palette, brand.corner)}>
+            {link.words}
+          </a>
+        </p>
+      ))}
+      {order.keys.map((key) => (
+        <p key={key.value} style={{ margin: '0 0 12px' }}>
+          Your key for {key.from}: <strong style={{ fontFamily: 'monospace' }}>{key.value}</strong>
+        </p>
+      ))}
+      {order.downloads.length > 0 ? (
+        <p style={{ margin: '0 0 20px' }}>
+          {order.downloads.map((file) => (
+            <span key={file.url} style={{ display: 'block', margin: '0 0 8px' }}>
+              <a href={file.url} style={buttonStyle(palette, brand.corner)}>
+                Download {file.name}
+              </a>
+            </span>
+          ))}
+        </p>
+      ) : null}
+      {gift ? null : <Lines quote={order.quote} palette={palette} />}
+      <p style={{ margin: '20px 0 0', fontSize: 14 }}>
+        <a href={order.orderUrl} style={{ color: palette.accentInk }}>
+          See your order
+        </a>{' '}
+        · Questions? Answer this mail, or write to {[...new Set(order.contacts.map((contact) => contact.email)), settings.contactEmail][0]}.
+      </p>
+    </Frame>,
+  );
+  const money = (amount: number) => formatMoney(amount, order.quote.currency);
+  const text = [
+    `Thank you, ${order.buyer.firstName || 'and welcome'}.`,
+    ...order.quote.lines.map((line) => `${line.name}: ${line.discounted === 0 ? 'free' : money(line.discounted)}`),
+    ...(gift ? [] : [`Paid: ${money(order.quote.dueToday)} (order ${order.number})`, ...laterWords(order.quote)]),
+    ...order.confirmations.flatMap(({ text, buttonWords, buttonUrl }) => [...(text ? [text] : []), ...(buttonUrl ? [`${buttonWords}: ${buttonUrl}`] : [])]),
+    ...order.links.map((link) => `${link.words}: ${link.url}`),
+    ...order.keys.map((key) => `Your key for ${key.from}: ${key.value}`),
+    ...order.downloads.map((file) => `Download ${file.name}: ${file.url}`),
+    `Your order: ${order.orderUrl}`,
+  ].join('\n');
+  return { from: sender(shop), to: order.buyer.email, subject, html: `<!doctype html>${html}`, text };
+}
+
+function Lines({ quote, palette }: { quote: StoredQuote; palette: Palette }) {
+  const money = (amount: number) => formatMoney(amount, quote.currency);
+  const cell: CSSProperties = { padding: '8px 0', borderTop: `1px solid ${palette.line}` };
+  const row = (name: string, amount: string, bold = false) => (
+    <tr key={name} style={bold ? { fontWeight: 600 } : {}}>
+      <td style={cell}>{name}</td>
+      <td style={{ ...cell, textAlign: 'right', whiteSpace: 'nowrap' }}>{amount}</td>
+    </tr>
+  );
+  return (
+    <table style={{ width: '100%', borderCollapse: 'collapse' }}>
+      <tbody>
+        {quote.lines.map((line) => {
+          const part = partWords(line);
+          return row(`${line.name}${line.quantity > 1 ? ` × ${line.quantity}` : ''}${part ? `, ${part}` : ''}`, money(line.amount));
+        })}
+        {quote.discount > 0 ? row(`Code ${quote.code?.code ?? ''}`, `−${money(quote.discount)}`) : null}
+        {quote.shipping ? row(`Shipping to ${countryName(quote.taxCountry)}`, money(quote.pricesIncludeTax ? quote.shipping.total : quote.shipping.net)) : null}
+        {quote.pricesIncludeTax || quote.tax === 0 ? null : row('Tax', money(quote.tax))}
+        {row('Paid', money(quote.dueToday), true)}
+        {quote.pricesIncludeTax && quote.tax > 0 ? row(`of which tax, ${countryName(quote.taxCountry)}`, money(quote.tax)) : null}
+        {quote.reverseCharge ? row('Reverse charge: you account for the tax', money(0)) : null}
+        {laterWords(quote).map((words) => (
+          <tr key={words}>
+            <td style={cell} colSpan={2}>
+              {words}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

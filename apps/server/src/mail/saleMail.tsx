@@ -1,0 +1,44 @@
+import { formatMoney } from '@ruta/core/money';
+import { laterWords } from '@ruta/core/pricing';
+import { countryName, paletteOf } from '@ruta/core/shop';
+import { renderToStaticMarkup } from 'react-dom/server';
+import type { Mail } from '../base/outbox/kinds/mail';
+import type { ShopRow } from '../shop/store';
+import { FONT, Frame, sender } from './frame';
+import type { MailedOrder } from './mailedOrder';
+
+/** The short notice the seller gets of each sale. */
+export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string }): Mail {
+  const { settings, brand } = shop;
+  const amount = order.quote.dueToday > 0 ? formatMoney(order.quote.dueToday, order.quote.currency) : 'nothing today';
+  const later = laterWords(order.quote);
+  const names = order.quote.lines.map((line) => line.name).join(', ');
+  const palette = paletteOf(brand);
+  const html = renderToStaticMarkup(
+    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
+      <h1 style={{ font: `600 22px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>
+        Sold for {amount}: {names}
+      </h1>
+      <p style={{ margin: '0 0 16px' }}>
+        {order.buyer.firstName} ({order.buyer.email}), {countryName(order.quote.taxCountry)}, order {order.number}.
+      </p>
+      {later.map((words) => (
+        <p key={words} style={{ margin: '0 0 16px' }}>
+          {words}
+        </p>
+      ))}
+      <p style={{ margin: 0 }}>
+        <a href={order.studioUrl} style={{ color: palette.accentInk }}>
+          Open the order
+        </a>
+      </p>
+    </Frame>,
+  );
+  return {
+    from: sender(shop),
+    to: settings.contactEmail,
+    subject: `Sold: ${names}, ${amount}`,
+    html: `<!doctype html>${html}`,
+    text: [`Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.`, ...later, order.studioUrl].join('\n'),
+  };
+}

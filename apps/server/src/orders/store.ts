@@ -1,0 +1,152 @@
+import type { ListPage } from '@ruta/core/lists';
+import type { OrderListQuery, OrderRow as OrderListRow, OrderState } from '@ruta/core/orders';
+import { PAID_STATES } from '@ruta/core/orders';
+import { readQuote, type StoredQuote } from '@ruta/core/pricing';
+import type { Mode } from '@ruta/core/shop';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, type SQL, sql } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
+import { notFound } from '../base/problem';
+import { funnels } from '../funnel/tables';
+import { charges, orderLines, orders, payments } from './tables';
+
+export type OrderRow = typeof orders.$inferSelect;
+export type LineRow = typeof orderLines.$inferSelect;
+export type ChargeRow = typeof charges.$inferSelect;
+/** A payment with its quote as the present version has it. */
+export type PaymentRow = Omit<typeof payments.$inferSelect, 'quote'> & { quote: StoredQuote };
+
+/** Orders that were paid, in SQL. */
+export const isPaid = inArray(orders.state, [...PAID_STATES]);
+/** Whether a state is one in which an order was paid. */
+export const wasPaid = (state: OrderState): boolean => (PAID_STATES as readonly OrderState[]).includes(state);
+
+export function findOrder(db: Db, id: string): OrderRow | undefined {
+  return db.select().from(orders).where(eq(orders.id, id)).get();
+}
+
+/** @throws Refusal 404 if there is no such order */
+export function loadOrder(db: Db, id: string): OrderRow {
+  const order = findOrder(db, id);
+  if (!order) throw notFound('This order');
+  return order;
+}
+
+export function findOrderByToken(db: Db, token: string): OrderRow | undefined {
+  return db.select().from(orders).where(eq(orders.token, token)).get();
+}
+
+/** The order of a cart, paid or not. */
+export function orderOfCart(db: Db, cartId: string): OrderRow | undefined {
+  return db.select().from(orders).where(eq(orders.cartId, cartId)).get();
+}
+
+/** The paid order of a cart, for the visitor whose cart it is; undefined if it is not paid or somebody else's. */
+export function paidOrderOf(db: Db, cartId: string | undefined, visitorId: string | null): OrderRow | undefined {
+  const order = cartId ? orderOfCart(db, cartId) : undefined;
+  return order && wasPaid(order.state) && (order.visitorId === null || order.visitorId === visitorId) ? order : undefined;
+}
+
+/** The payments of an order, the first one first. */
+export function paymentsOf(db: Db, orderId: string): PaymentRow[] {
+  return db.select().from(payments).where(eq(payments.orderId, orderId)).orderBy(asc(payments.createdAt)).all().map(readPayment);
+}
+
+export function loadPayment(db: Db, id: string): PaymentRow {
+  const payment = db.select().from(payments).where(eq(payments.id, id)).get();
+  if (!payment) throw notFound('This payment');
+  return readPayment(payment);
+}
+
+const readPayment = (row: typeof payments.$inferSelect): PaymentRow => ({ ...row, quote: readQuote(row.quote) });
+
+/** Everything that was tried to take the money of a payment, the first try first. */
+export function chargesOf(db: Db, paymentId: string): ChargeRow[] {
+  return db.select().from(charges).where(eq(charges.paymentId, paymentId)).orderBy(asc(charges.createdAt), asc(charges.id)).all();
+}
+
+/** Everything that was tried for an order. */
+export function chargesOfOrder(db: Db, orderId: string): ChargeRow[] {
+  return db.select().from(charges).where(eq(charges.orderId, orderId)).orderBy(asc(charges.createdAt), asc(charges.id)).all();
+}
+
+export function linesOf(db: Db, orderId: string): LineRow[] {
+  return db.select().from(orderLines).where(eq(orderLines.orderId, orderId)).orderBy(asc(orderLines.id)).all();
+}
+
+/** The order by which a contact has received a free product; undefined if they have not. */
+export function giftOrder(db: Db, contactId: string, productId: string): OrderRow | undefined {
+  return db
+    .select({ order: orders })
+    .from(orders)
+    .innerJoin(orderLines, eq(orderLines.orderId, orders.id))
+    .where(and(eq(orders.contactId, contactId), isPaid, isNull(orders.number), eq(orderLines.productId, productId)))
+    .get()?.order;
+}
+
+/** Everything a contact has from orders of a mode, paid or given. */
+export function purchasesOf(db: Db, contactId: string, mode: Mode): LineRow[] {
+  return db
+    .select({ line: orderLines })
+    .from(orderLines)
+    .innerJoin(orders, eq(orders.id, orderLines.orderId))
+    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode)))
+    .all()
+    .map(({ line }) => line);
+}
+
+/** Whether a contact has bought a product in a mode, in any paid order but the one of a cart. */
+export function ownsProduct(db: Db, contactId: string, productId: string, mode: Mode, exceptCartId: string): boolean {
+  const found = db
+    .select({ id: orderLines.id })
+    .from(orderLines)
+    .innerJoin(orders, eq(orders.id, orderLines.orderId))
+    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId), ne(orders.cartId, exceptCartId)))
+    .limit(1)
+    .get();
+  return found !== undefined;
+}
+
+const SORTING = { columns: { paid: orders.paidAt, number: orders.number, total: orders.total, email: orders.email }, id: orders.id };
+
+/** One page of paid orders, newest first; of all without gifts, of one contact with them. */
+export function listOrders(db: Db, query: OrderListQuery): ListPage<OrderListRow> {
+  const key = keyset(SORTING, query);
+  const fields = {
+    id: orders.id,
+    number: orders.number,
+    paidAt: orders.paidAt,
+    firstName: orders.firstName,
+    email: orders.email,
+    goods: orders.goods,
+    funnelName: sql`coalesce((SELECT f.name FROM ${funnels} f WHERE f.id = orders.funnel_id), '')`,
+    total: orders.total,
+    currency: orders.currency,
+    mode: orders.mode,
+    sorted: key.column,
+  };
+  const read = db
+    .select(fields)
+    .from(orders)
+    .where(and(filterOf(query), key.after))
+    .orderBy(...key.order)
+    .limit(key.limit);
+  const rows = rowsOf<OrderListRow & { sorted: string | number }>(fields, read.values());
+  return pageOf(rows, key, (row) => row.sorted);
+}
+
+export const countOrders = (db: Db, query: OrderListQuery): number => countRows(db, orders, filterOf(query));
+
+function filterOf({ contactId, mode, search }: OrderListQuery): SQL | undefined {
+  return and(
+    isNotNull(orders.paidAt),
+    contactId === undefined ? isNotNull(orders.number) : eq(orders.contactId, contactId),
+    mode && eq(orders.mode, mode),
+    searched(search, [orders.number, orders.email, orders.firstName, orders.goods]),
+  );
+}
+
+/** The latest order that was paid, if there is any: for what is only asked whether there is one. */
+export function hasSold(db: Db): boolean {
+  return db.select({ id: orders.id }).from(orders).where(isNotNull(orders.paidAt)).orderBy(desc(orders.paidAt)).limit(1).get() !== undefined;
+}

@@ -1,0 +1,142 @@
+import type { TaxClass } from '@ruta/core/catalog';
+import type { Campaign } from '@ruta/core/facts';
+import type { Buyer, OrderLineRole, OrderState } from '@ruta/core/orders';
+import type { ChargeState, PaymentKind, PaymentState } from '@ruta/core/payments';
+import type { Mode } from '@ruta/core/shop';
+import { index, integer, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { contacts } from '../contacts/tables';
+
+/** A sale: lines, the payments they came with, and under each payment the tries to take its money. */
+export const orders = sqliteTable(
+  'orders',
+  {
+    id: text().primaryKey(),
+    /** Given when the order is paid, without gaps; null for gifts. */
+    number: integer().unique(),
+    state: text().$type<OrderState>().notNull(),
+    mode: text().$type<Mode>().notNull(),
+    funnelId: text().notNull(),
+    stepId: text().notNull(),
+    cartId: text().notNull().unique(),
+    contactId: text().references(() => contacts.id),
+    visitorId: text(),
+    currency: text().notNull(),
+    /** Paid by all payments so far, or to be paid by the first; minor units, tax and shipping included. */
+    total: integer().notNull(),
+    tax: integer().notNull(),
+    /** Goods without tax and shipping, minor units. */
+    netGoods: integer().notNull(),
+    buyer: text({ mode: 'json' }).$type<Buyer>().notNull(),
+    /** Out of the buyer and the lines, for lists that sort and search. */
+    email: text().notNull(),
+    firstName: text().notNull(),
+    goods: text().notNull(),
+    /** The code that was used, by its id; null for none. */
+    codeId: text(),
+    campaign: text({ mode: 'json' }).$type<Campaign>(),
+    /** Stands for the right to see this order; never shown to others. */
+    token: text().notNull().unique(),
+    createdAt: integer().notNull(),
+    paidAt: integer(),
+  },
+  (table) => [
+    index('orders_paid').on(table.paidAt, table.id),
+    index('orders_total').on(table.total, table.id),
+    index('orders_email').on(table.email, table.id),
+    index('orders_funnel').on(table.funnelId, table.paidAt),
+    index('orders_contact').on(table.contactId),
+    index('orders_code').on(table.codeId),
+  ],
+);
+
+/** What a payment takes and why. Its quote is of the day; what a plan owes later has payments of its own. */
+export const payments = sqliteTable(
+  'payments',
+  {
+    id: text().primaryKey(),
+    orderId: text()
+      .notNull()
+      .references(() => orders.id),
+    kind: text().$type<PaymentKind>().notNull(),
+    state: text().$type<PaymentState>().notNull(),
+    /** Unix time in milliseconds from which it is owed. */
+    due: integer().notNull(),
+    amount: integer().notNull(),
+    /** Of whatever version it was quoted in; `store.ts` brings it up. */
+    quote: text({ mode: 'json' }).$type<unknown>().notNull(),
+    /** The kept method that pays it; null for one that is used once. */
+    methodId: text(),
+    createdAt: integer().notNull(),
+    paidAt: integer(),
+  },
+  (table) => [index('payments_order').on(table.orderId), index('payments_due').on(table.state, table.due)],
+);
+
+export const orderLines = sqliteTable(
+  'order_lines',
+  {
+    id: text().primaryKey(),
+    orderId: text()
+      .notNull()
+      .references(() => orders.id),
+    /** The payment it came with. */
+    paymentId: text()
+      .notNull()
+      .references(() => payments.id),
+    role: text().$type<OrderLineRole>().notNull(),
+    /** Which part of the price it is: whole, instalment, period, trial, set-up fee. */
+    part: text().notNull(),
+    /** Null for shipping. */
+    productId: text(),
+    /** Which edition and price was sold; null for what was sold before products had them. */
+    editionId: text(),
+    priceId: text(),
+    /** The line of the bundle that a part came with; its money is on that line. */
+    partOf: text(),
+    name: text().notNull(),
+    quantity: integer().notNull(),
+    total: integer().notNull(),
+    tax: integer().notNull(),
+    net: integer().notNull(),
+    /** Null for shipping, and for a bundle of several. */
+    taxClass: text().$type<TaxClass>(),
+    rate: real().notNull(),
+    /** Given back so far, tax included, minor units. */
+    refunded: integer().notNull(),
+  },
+  (table) => [
+    index('order_lines_order').on(table.orderId),
+    index('order_lines_payment').on(table.paymentId),
+    index('order_lines_product').on(table.productId),
+    index('order_lines_edition').on(table.editionId),
+  ],
+);
+
+/** Every try to take the money of a payment, with its own record. */
+export const charges = sqliteTable(
+  'charges',
+  {
+    id: text().primaryKey(),
+    orderId: text()
+      .notNull()
+      .references(() => orders.id),
+    paymentId: text()
+      .notNull()
+      .references(() => payments.id),
+    /** The account it was tried at; null for what was charged before shops had several. */
+    accountId: text(),
+    provider: text().notNull(),
+    mode: text().$type<Mode>().notNull(),
+    idempotencyKey: text().notNull().unique(),
+    providerChargeId: text(),
+    amount: integer().notNull(),
+    currency: text().notNull(),
+    state: text().$type<ChargeState>().notNull(),
+    /** Why it was declined or failed: `no-funds`, `expired-card`, `stolen-card`, `not-confirmed`, `unavailable`, `never-arrived`. */
+    failure: text(),
+    cardLast4: text(),
+    createdAt: integer().notNull(),
+    updatedAt: integer().notNull(),
+  },
+  (table) => [index('charges_order').on(table.orderId), index('charges_payment').on(table.paymentId), index('charges_state').on(table.state)],
+);

@@ -1,0 +1,143 @@
+import type { Campaign } from '@ruta/core/facts';
+import type { Buyer } from '@ruta/core/orders';
+import type { PaymentKind } from '@ruta/core/payments';
+import { type QuoteLine, readQuote, type StoredQuote } from '@ruta/core/pricing';
+import type { Mode } from '@ruta/core/shop';
+import { eq } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { newId, newToken } from '../base/ids';
+import type { Services } from '../base/services';
+import { loadPayment, type OrderRow, orderOfCart, type PaymentRow, wasPaid } from './store';
+import { orderLines, orders, payments } from './tables';
+
+type Needs = Pick<Services, 'clock'>;
+
+export interface NewOrder {
+  funnelId: string;
+  stepId: string;
+  cartId: string;
+  visitorId: string | null;
+  mode: Mode;
+  quote: StoredQuote;
+  /** The code that was used; null for none. */
+  codeId: string | null;
+  buyer: Buyer;
+  campaign: Campaign | null;
+}
+
+/** What an order comes to, out of the quote of its first payment. */
+function sumsOf(quote: StoredQuote) {
+  return { total: quote.dueToday, tax: quote.tax, netGoods: quote.lines.reduce((sum, line) => sum + line.net, 0) };
+}
+
+/**
+ * Writes an open order with its first payment, or brings those of the cart up to date while they are still open. A paid
+ * order is left as it is.
+ */
+export function openOrder(tx: Db, services: Needs, { quote, ...input }: NewOrder, methodId: string | null = null): { order: OrderRow; payment: PaymentRow } {
+  const { clock } = services;
+  const values = {
+    ...input,
+    ...sumsOf(quote),
+    state: 'open' as const,
+    currency: quote.currency,
+    email: input.buyer.email,
+    firstName: input.buyer.firstName,
+    goods: quote.lines
+      .filter((line) => line.part !== 'set-up fee')
+      .map((line) => line.name)
+      .join(', '),
+  };
+  const known = orderOfCart(tx, input.cartId);
+  if (known && wasPaid(known.state)) return { order: known, payment: firstPayment(tx, known.id) };
+  if (known) {
+    const order = tx.update(orders).set(values).where(eq(orders.id, known.id)).returning().get() as OrderRow;
+    const payment = firstPayment(tx, known.id);
+    tx.update(payments).set({ amount: quote.dueToday, quote, methodId }).where(eq(payments.id, payment.id)).run();
+    return { order, payment: loadPayment(tx, payment.id) };
+  }
+  const order = tx
+    .insert(orders)
+    .values({ ...values, id: newId(clock, 'order'), number: null, contactId: null, token: newToken(), createdAt: clock.now(), paidAt: null })
+    .returning()
+    .get();
+  return { order, payment: addPayment(tx, services, { orderId: order.id, kind: 'first', quote, methodId }) };
+}
+
+/** Writes a payment that is owed from now on. */
+export function addPayment(
+  tx: Db,
+  { clock }: Needs,
+  { orderId, kind, quote, methodId }: { orderId: string; kind: PaymentKind; quote: StoredQuote; methodId: string | null },
+): PaymentRow {
+  const now = clock.now();
+  const row = tx
+    .insert(payments)
+    .values({ id: newId(clock, 'payment'), orderId, kind, state: 'open', due: now, amount: quote.dueToday, quote, methodId, createdAt: now, paidAt: null })
+    .returning()
+    .get();
+  return { ...row, quote };
+}
+
+function firstPayment(tx: Db, orderId: string): PaymentRow {
+  const row = tx.select().from(payments).where(eq(payments.orderId, orderId)).orderBy(payments.createdAt).limit(1).get();
+  if (!row) throw new Error(`The order ${orderId} has no payment.`);
+  return { ...row, quote: readQuote(row.quote) };
+}
+
+/** A line of goods that was written, with what it is of: what has to be delivered. */
+export interface BoughtLine {
+  lineId: string;
+  productId: string;
+  editionId: string | null;
+  priceId: string | null;
+  quantity: number;
+}
+
+/**
+ * Writes the lines that a paid payment brings: goods, set-up fees, a bundle's parts without money, and shipping.
+ * @returns what has to be delivered
+ */
+export function writeLines(tx: Db, services: Needs, payment: PaymentRow): BoughtLine[] {
+  const { quote } = payment;
+  const delivered = quote.lines.flatMap((line) => writeLine(tx, services, payment, line));
+  const { shipping } = quote;
+  if (shipping) {
+    insert(tx, services, payment, { ...BARE, role: 'shipping', name: shipping.zone, quantity: 1, ...sums(shipping), rate: shipping.rate });
+  }
+  return delivered;
+}
+
+const BARE = { part: 'whole', productId: null, editionId: null, priceId: null, partOf: null, taxClass: null, rate: 0, refunded: 0 };
+const sums = ({ total, tax, net }: { total: number; tax: number; net: number }) => ({ total, tax, net });
+
+function writeLine(tx: Db, services: Needs, payment: PaymentRow, line: QuoteLine): BoughtLine[] {
+  const own = { productId: line.productId, editionId: line.editionId ?? null, priceId: line.priceId ?? null, quantity: line.quantity };
+  const lineId = insert(tx, services, payment, {
+    ...BARE,
+    ...own,
+    ...sums(line),
+    role: line.role,
+    part: line.part,
+    name: line.name,
+    taxClass: line.taxShares.length > 1 ? null : line.taxClass,
+    rate: line.rate,
+  });
+  if (line.part === 'set-up fee') return [];
+  const parts = (line.parts ?? []).map((part): BoughtLine => {
+    const of = { productId: part.productId, editionId: part.editionId ?? null, priceId: null, quantity: part.quantity * line.quantity };
+    const values = { ...BARE, ...of, role: line.role, partOf: lineId, name: part.name, taxClass: part.taxClass, total: 0, tax: 0, net: 0 };
+    return { ...of, lineId: insert(tx, services, payment, values) };
+  });
+  return [{ ...own, lineId }, ...parts];
+}
+
+type LineValues = Omit<typeof orderLines.$inferInsert, 'id' | 'orderId' | 'paymentId'>;
+
+function insert(tx: Db, { clock }: Needs, payment: PaymentRow, values: LineValues): string {
+  const id = newId(clock, 'line');
+  tx.insert(orderLines)
+    .values({ ...values, id, orderId: payment.orderId, paymentId: payment.id })
+    .run();
+  return id;
+}

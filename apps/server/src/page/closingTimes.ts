@@ -1,0 +1,32 @@
+import { mainOffer } from '@ruta/core/offers';
+import { findProducts } from '../catalog/store';
+import type { LiveServices, LiveStep } from '../funnel/live';
+
+/** When what a live sales page or checkout is about closes (Unix time in milliseconds); undefined if it does not. Read once until something changes. */
+export function closingTimes({ db, live, changes }: Pick<LiveServices, 'db' | 'live' | 'changes'>): (step: LiveStep) => number | undefined {
+  let known: Map<string, number> | null = null;
+  changes.onChange(() => {
+    known = null;
+  });
+
+  function read(): Map<string, number> {
+    const about = live
+      .all()
+      .flatMap((publication) => publication.snapshot.graph.steps)
+      .flatMap((step) => {
+        const offer = step.kind === 'sales' || step.kind === 'checkout' ? mainOffer(step) : undefined;
+        return offer ? [{ stepId: step.id, productId: offer.productId }] : [];
+      });
+    const closing = new Map(findProducts(db, [...new Set(about.map(({ productId }) => productId))]).map((product) => [product.id, product.closesAt]));
+    return new Map(
+      about.flatMap(({ stepId, productId }): Array<[string, number]> => {
+        const at = closing.get(productId);
+        return at ? [[stepId, at]] : [];
+      }),
+    );
+  }
+  return ({ step }) => {
+    known ??= read();
+    return known.get(step.id);
+  };
+}

@@ -1,0 +1,111 @@
+import { isFree } from '@ruta/core/catalog';
+import type { ElementOf } from '@ruta/core/elements';
+import { mainOffer } from '@ruta/core/offers';
+import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import { EmailSchema } from '@ruta/core/shop';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { closedBecause } from '../catalog/availability';
+import { findProduct } from '../catalog/store';
+import { type ContactRow, saveContact } from '../contacts/store';
+import { queueReceipt } from '../delivery/receipt';
+import type { LiveStep } from '../funnel/live';
+import { giftOrder } from '../orders/store';
+import { openOrder } from '../orders/write';
+import { markPaid } from '../payments/fulfil';
+import { loadShop } from '../shop/store';
+import type { Tracked, VisitorRow } from '../tracking/recorder';
+import { makeEvent } from '../tracking/visitor';
+
+/** Saves the contact, gives the gift, and writes the lead, all at once or not at all. @returns whose address it is */
+export function saveLead(
+  services: Tracked,
+  live: LiveStep,
+  form: ElementOf<'form'>,
+  values: Record<string, string>,
+  visitor: VisitorRow | null,
+  isCounted: boolean,
+): ContactRow {
+  const { db, recorder } = services;
+  recorder.flush();
+  const { mode } = loadShop(db).settings;
+  const { funnelId } = live.publication;
+  return db.transaction((tx) => {
+    const answers = Object.fromEntries(
+      form.fields
+        .filter((field) => !['firstName', 'lastName', 'email'].includes(field.key) && values[field.key])
+        .map((field) => [field.label, values[field.key] as string]),
+    );
+    const contact = saveContact(tx, services, {
+      email: values.email ?? '',
+      firstName: values.firstName,
+      lastName: values.lastName,
+      answers,
+      funnelId,
+      campaign: visitor?.lastCampaign ?? null,
+    });
+    const known = visitor ? { ...visitor, contactId: contact.id } : null;
+    if (known) recorder.saveVisitor(known);
+    recorder.record(
+      makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, {
+        funnelId,
+        stepId: live.step.id,
+        contactId: contact.id,
+        data: { form: form.id },
+      }),
+    );
+    giveGift(tx, services, live, contact, isCounted ? known : null);
+    return contact;
+  });
+}
+
+/** The step's free product becomes an order of value 0, so that its files come by the same way as bought ones. Who asks again gets the mail again. */
+function giveGift(tx: Db, services: Tracked, live: LiveStep, contact: ContactRow, visitor: VisitorRow | null): void {
+  const { clock } = services;
+  const offer = mainOffer(live.step);
+  const gift = offer && findProduct(services.db, offer.productId);
+  if (!gift || !isFree(gift) || closedBecause({ db: tx, clock }, gift, null)) return;
+  const earlier = giftOrder(tx, contact.id, gift.id);
+  if (earlier) {
+    queueReceipt(tx, services, earlier, `receipt ${earlier.id} ${clock.now()}`);
+    return;
+  }
+  const shop = loadShop(services.db);
+  const country = contact.country ?? shop.settings.country;
+  const { order, payment } = openOrder(tx, services, {
+    funnelId: live.publication.funnelId,
+    stepId: live.step.id,
+    cartId: newId(clock, 'cart'),
+    visitorId: visitor?.id ?? null,
+    mode: shop.settings.mode,
+    quote: storedQuote(quoteCart(shop, { lines: [cartLine('main', 'main', gift)], buyer: { country } }, clock.now())),
+    codeId: null,
+    buyer: { email: contact.email, firstName: contact.firstName, lastName: contact.lastName, country },
+    campaign: visitor?.lastCampaign ?? null,
+  });
+  markPaid(tx, services, order, payment);
+}
+
+const MAX_ANSWER = 200;
+
+/** Reads what was sent for a form's fields, and what is wrong with it, field by field. */
+export function readForm(form: ElementOf<'form'>, body: Record<string, unknown>): { values: Record<string, string>; errors: Record<string, string> } {
+  const values: Record<string, string> = {};
+  const errors: Record<string, string> = {};
+  for (const field of form.fields) {
+    const sent = body[field.key];
+    const value = typeof sent === 'string' ? sent.trim() : '';
+    values[field.key] = value.slice(0, MAX_ANSWER + 100);
+    if (value === '') {
+      if (field.required) errors[field.key] = 'Please fill this in.';
+    } else if (field.kind === 'email') {
+      const email = EmailSchema.safeParse(value);
+      if (!email.success) errors[field.key] = email.error.issues[0]?.message ?? 'Enter an e-mail address.';
+    } else if (value.length > MAX_ANSWER) {
+      errors[field.key] = `Keep this under ${MAX_ANSWER} characters.`;
+    } else if (field.kind === 'choice' && !field.choices?.includes(value)) {
+      errors[field.key] = 'Choose one of the answers.';
+    }
+  }
+  return { values, errors };
+}

@@ -1,0 +1,161 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { presetOf } from '@ruta/core/checkout';
+import { mainOffer } from '@ruta/core/offers';
+import { isPersonalPage } from '@ruta/core/page';
+import { type NextFunction, type Request, type Response, Router } from 'express';
+import { cookieOf, giveCookie } from '../base/cookies';
+import { type Closed, closedBecause } from '../catalog/availability';
+import { findProduct } from '../catalog/store';
+import { closedAnswer } from '../checkout/closed';
+import { openCheckout, soldAt } from '../checkout/view';
+import { findCode } from '../codes/store';
+import { orderByToken, orderView } from '../delivery/orderView';
+import { gatherFacts } from '../facts/gather';
+import type { LiveServices, LiveStep } from '../funnel/live';
+import type { Paying } from '../payments/accounts';
+import { declineMessage } from '../payments/messages';
+import type { KeptPages } from '../site/keptPages';
+import { renderMessage } from '../site/renderMessage';
+import { renderStep } from '../site/renderStep';
+import type { Tracked } from '../tracking/recorder';
+import { giveVisitorId, visitorOf } from '../tracking/visitor';
+import { closingTimes } from './closingTimes';
+
+type Needs = Tracked & Paying & LiveServices & { kept: KeptPages };
+
+const CODE_COOKIE = 'ruta_code';
+const CODE_SECONDS = 30 * 24 * 60 * 60;
+/** What an answer to a page needs beside its own headers. */
+export const PAGE_HEADERS = { 'x-content-type-options': 'nosniff', 'referrer-policy': 'strict-origin-when-cross-origin' };
+
+/**
+ * Answers for pages that are the same for everybody, before the framework: they are what most visitors see.
+ * @param policy the site's content security policy
+ * @returns whether the request was for such a page, and is answered; everything else goes on
+ */
+export function pageDoor(services: Needs, policy: string): (request: IncomingMessage, response: ServerResponse) => boolean {
+  const closesAt = closingTimes(services);
+  const steps = addressBook(services);
+  return (request, response) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD') return false;
+    const { url = '' } = request;
+    const mark = url.indexOf('?');
+    const step = steps(mark < 0 ? url : url.slice(0, mark));
+    if (!step || (mark >= 0 && url.includes('code=', mark))) return false;
+    const now = services.clock.now();
+    const closes = closesAt(step.live);
+    if (closes !== undefined && closes <= now) return false;
+    giveVisitorId(services, request, response);
+    const page = services.kept.get(step.live.step.id, now, () => renderStep(services, step.live));
+    const headers = { ...PAGE_HEADERS, 'content-security-policy': policy, etag: page.etag, 'cache-control': 'no-cache', vary: 'accept-encoding' };
+    if (request.headers['if-none-match'] === page.etag) {
+      response.writeHead(304, headers).end();
+      return true;
+    }
+    const zipped = /\bgzip\b(?!\s*;\s*q=0(?:\.0*)?(?:,|$))/.test(String(request.headers['accept-encoding'] ?? ''));
+    const body = zipped ? page.gzip : page.html;
+    response.writeHead(200, {
+      ...headers,
+      'content-type': 'text/html; charset=utf-8',
+      'content-length': body.length,
+      ...(zipped ? { 'content-encoding': 'gzip' } : {}),
+    });
+    response.end(request.method === 'HEAD' ? undefined : body);
+    return true;
+  };
+}
+
+/** Finds pages that are the same for everybody by their path; each path is looked up once until something changes. */
+function addressBook({ live, changes }: Pick<Needs, 'live' | 'changes'>): (path: string) => { live: LiveStep } | null {
+  const known = new Map<string, { live: LiveStep } | null>();
+  changes.onChange(() => known.clear());
+  return (path) => {
+    let found = known.get(path);
+    if (found === undefined) {
+      const [, funnelSlug = '', stepSlug, more] = path.split('/');
+      const step = more === undefined ? live.at(funnelSlug, stepSlug || undefined) : undefined;
+      found = step && !isPersonalPage(step.page) ? { live: step } : null;
+      // Only what is there: a stranger asking for made-up addresses must not fill the memory.
+      if (found) known.set(path, found);
+    }
+    return found;
+  };
+}
+
+/** Every other page: those that know their visitor, come with a code, or sell what has closed. */
+export function pageRoutesOfSite(services: Needs): Router {
+  const router = Router();
+  const { db, clock } = services;
+  const closesAt = closingTimes(services);
+  router.get('/:funnelSlug', page);
+  router.get('/:funnelSlug/:stepSlug', page);
+
+  function page(request: Request, response: Response, next: NextFunction) {
+    const { funnelSlug = '', stepSlug } = request.params as Record<string, string | undefined>;
+    const live = services.live.at(funnelSlug, stepSlug);
+    if (!live) return next();
+    const visitorId = giveVisitorId(services, request, response);
+    if (typeof request.query.code === 'string') rememberCode(response, request.query.code);
+    // What has closed by its date leads elsewhere from every page that offers it; the date is looked at on each view.
+    const closes = closesAt(live);
+    if (closes !== undefined && closes <= clock.now()) {
+      const offer = mainOffer(live.step);
+      const product = offer && findProduct(db, offer.productId);
+      const closed = product && closedBecause(services, product, null);
+      if (product && closed) return tellClosed(request, response, live, closed);
+    }
+    if (isPersonalPage(live.page)) return personal(request, response, live, visitorId);
+    return response
+      .set('cache-control', 'no-cache')
+      .type('html')
+      .send(services.kept.get(live.step.id, clock.now(), () => renderStep(services, live)).html);
+  }
+
+  /** A page that knows its visitor: the checkout with what is known filled in, the order just paid. */
+  function personal(request: Request, response: Response, live: LiveStep, visitorId: string) {
+    const order = orderByToken(services, request.query.order);
+    const sold = soldAt(services, live);
+    const checkout = sold
+      ? openCheckout(services, live, sold, {
+          visitor: visitorOf(services, request),
+          visitorId,
+          acceptLanguage: request.get('accept-language') ?? '',
+          again: request.query.again === '1',
+          cartToken: typeof request.query.cart === 'string' ? request.query.cart : undefined,
+          preset: presetOf(request.query),
+          savedCode: cookieOf(request, CODE_COOKIE),
+        })
+      : null;
+    // Who has just bought the last one is shown their order, not that it is sold out.
+    const closed = sold && !order && !checkout?.paidOrder ? closedBecause(services, sold.product, null) : undefined;
+    if (closed) return tellClosed(request, response, live, closed);
+    if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
+    const html = renderStep(services, live, {
+      ...(order ? orderView(services, order) : { buyer: null }),
+      ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}),
+    });
+    // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
+    return response.set('cache-control', 'private, no-store').type('html').send(html);
+  }
+
+  function tellClosed(request: Request, response: Response, live: LiveStep, closed: Closed) {
+    const offer = mainOffer(live.step);
+    const product = offer && findProduct(db, offer.productId);
+    const facts = gatherFacts(services, { visitor: visitorOf(services, request), acceptLanguage: request.get('accept-language') });
+    const { url, message } = product ? closedAnswer(services, live, product, closed, facts) : { url: null, message: closed.message };
+    response.set('cache-control', 'private, no-store');
+    if (url) return response.redirect(302, url);
+    return response
+      .status(410)
+      .type('html')
+      .send(renderMessage(services, closed.message, message === closed.message ? 'Write to us if you would like to know when it opens again.' : message));
+  }
+
+  /** A code that came with a link is remembered for the checkout, however many pages lie between. */
+  function rememberCode(response: Response, typed: string): void {
+    const found = findCode(db, typed.slice(0, 40));
+    if (found) giveCookie(response, CODE_COOKIE, found.terms.code, { httpOnly: true, sameSite: 'lax', maxAge: CODE_SECONDS, path: '/' });
+  }
+
+  return router;
+}

@@ -1,0 +1,99 @@
+import type { ElementOf } from '@ruta/core/elements';
+import { isElementOf } from '@ruta/core/elements';
+import { type Move, nextStep } from '@ruta/core/funnel';
+import { allElements, findElement } from '@ruta/core/page';
+import express, { type Request, type Response, Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import type { ContactRow } from '../contacts/store';
+import { gatherFacts } from '../facts/gather';
+import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
+import { loadShop } from '../shop/store';
+import { renderMessage } from '../site/renderMessage';
+import { renderStep } from '../site/renderStep';
+import type { Tracked } from '../tracking/recorder';
+import { countedVisitor, counts, makeEvent, visitorOf } from '../tracking/visitor';
+import { readForm, saveLead } from './leads';
+
+/** Generous, since a whole class or office may share one address. */
+const FORMS_PER_MINUTE = 120;
+
+/** Going on from a page: by a button, or by sending a form. */
+export function pageSite(services: Tracked & LiveServices): Router {
+  const router = Router();
+  const { db, recorder } = services;
+  const gone = (response: Response) =>
+    response
+      .status(404)
+      .type('html')
+      .send(renderMessage(services, 'This page has moved', 'The address leads nowhere any more.', { link: { words: 'To the start', href: '/' } }));
+
+  /** Where a move leads; the page itself if nothing leads on. */
+  function onward(request: Request, live: LiveStep, move: Move, contact?: ContactRow): string {
+    const facts = gatherFacts(services, { visitor: visitorOf(services, request), contact, acceptLanguage: request.get('accept-language') });
+    const next = nextStep(live.publication.snapshot.graph, live.step.id, move, facts);
+    return next.kind === 'address' ? next.url : stepPath({ publication: live.publication, step: next.step });
+  }
+
+  router.get('/go/:stepId', (request, response) => {
+    const live = services.live.step(request.params.stepId);
+    if (!live) return gone(response);
+    // What a button does is read from the published page, never from the address.
+    const by = request.query.by === undefined ? undefined : findElement(live.page, String(request.query.by))?.element;
+    if (request.query.by !== undefined && by?.type !== 'button') return gone(response);
+    const to = by?.type === 'button' ? targetOf(by) : undefined;
+    if (to && 'stepId' in to && !live.publication.snapshot.graph.steps.some((step) => step.id === to.stepId)) return gone(response);
+    const visitor = countedVisitor(services, request);
+    if (visitor) {
+      const place = { funnelId: live.publication.funnelId, stepId: live.step.id };
+      recorder.gather(makeEvent(services, 'step.left', loadShop(db).settings.mode, visitor, place), visitor);
+    }
+    response.set('cache-control', 'no-store');
+    return response.redirect(303, onward(request, live, { outcome: 'next', to }));
+  });
+
+  const limit = rateLimit({
+    windowMs: 60_000,
+    limit: FORMS_PER_MINUTE,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    message: 'Too many forms in a short time. Wait a minute, then try again.',
+  });
+
+  router.post('/go/:stepId/form', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request: Request, response: Response) => {
+    const live = services.live.step(String(request.params.stepId));
+    const form =
+      live && allElements(live.page).find((element): element is ElementOf<'form'> => isElementOf(element, 'form') && element.id === request.body?._form);
+    if (!live || !form) return gone(response);
+    const { values, errors } = readForm(form, request.body);
+    if (Object.keys(errors).length > 0) {
+      return response
+        .status(422)
+        .set('cache-control', 'no-store')
+        .type('html')
+        .send(renderStep(services, live, { form: { actionUrl: `/go/${live.step.id}/form`, values, errors } }));
+    }
+    const visitor = visitorOf(services, request);
+    // A filled decoy is a machine: it is led on like everybody, and nothing is kept.
+    const isMachine = typeof request.body.website === 'string' && request.body.website !== '';
+    const contact = isMachine ? undefined : saveLead(services, live, form, values, visitor, counts(services, request));
+    response.set('cache-control', 'no-store');
+    return response.redirect(303, onward(request, live, { outcome: 'submitted' }, contact));
+  });
+
+  return router;
+}
+
+/** Where a button itself leads; undefined for one that just goes on. */
+function targetOf({ action }: ElementOf<'button'>): Move['to'] {
+  switch (action.kind) {
+    case 'step':
+      return { stepId: action.stepId };
+    case 'address':
+      return { address: action.url };
+    case 'next':
+    case 'scroll':
+      return undefined;
+    default:
+      return action satisfies never;
+  }
+}

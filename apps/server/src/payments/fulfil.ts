@@ -1,0 +1,81 @@
+import type { StoredQuote } from '@ruta/core/pricing';
+import type { EventKind, EventPayload } from '@ruta/core/tracking';
+import { eq } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { mail } from '../base/outbox/kinds/mail';
+import { enqueue } from '../base/outbox/outbox';
+import { countSold, releaseHolds } from '../catalog/availability';
+import { countSale, saveContact } from '../contacts/store';
+import { deliver } from '../delivery/deliver';
+import { mailedOrder, queueReceipt } from '../delivery/receipt';
+import { saleMail } from '../mail/saleMail';
+import type { OrderRow, PaymentRow } from '../orders/store';
+import { orders, payments } from '../orders/tables';
+import { writeLines } from '../orders/write';
+import { openPlans } from '../plans/store';
+import { loadShop, takeOrderNumber } from '../shop/store';
+import type { Tracked } from '../tracking/recorder';
+import { visitors } from '../tracking/tables';
+import { makeEvent } from '../tracking/visitor';
+import { giveMethodTo } from './methods';
+
+/** Whether a quote is of a sale, and not of a gift: something is paid today or later, or a code took all of a price. */
+export function isSale(quote: Pick<StoredQuote, 'dueToday' | 'plans' | 'discount'>): boolean {
+  return quote.dueToday > 0 || quote.plans.length > 0 || quote.discount > 0;
+}
+
+/**
+ * Makes an order's first payment paid: number, contact, lines, what they go on owing, rights to files, the event, the
+ * buyer's receipt and the seller's notice, all in the caller's transaction, so that either everything is there or
+ * nothing. Nothing is delivered before this.
+ */
+export function markPaid(tx: Db, services: Tracked, order: OrderRow, payment: PaymentRow): void {
+  const { clock, recorder } = services;
+  const now = clock.now();
+  const visitor = order.visitorId ? (recorder.visitor(order.visitorId) ?? null) : null;
+  const contact = saveContact(tx, services, { ...order.buyer, funnelId: order.funnelId, campaign: order.campaign });
+  // Gifts are not sales: they take no number, so that the numbers of paid orders have no gaps. A free trial is one.
+  const sale = isSale(payment.quote);
+  const paid: OrderRow = { ...order, state: 'paid', number: sale ? takeOrderNumber(tx) : null, paidAt: now, contactId: contact.id };
+  tx.update(orders).set({ state: paid.state, number: paid.number, paidAt: now, contactId: contact.id }).where(eq(orders.id, order.id)).run();
+  tx.update(payments).set({ state: 'paid', paidAt: now }).where(eq(payments.id, payment.id)).run();
+  if (payment.methodId) giveMethodTo(tx, payment.methodId, contact.id);
+  if (visitor) tx.update(visitors).set({ contactId: contact.id }).where(eq(visitors.id, visitor.id)).run();
+  if (visitor) recorder.knows(visitor.id, contact.id);
+
+  for (const line of writeLines(tx, services, payment)) {
+    if (line.editionId) countSold(tx, line.editionId, order.mode, line.quantity);
+    deliver(tx, services, paid, line);
+  }
+  releaseHolds(tx, order.cartId);
+  openPlans(tx, services, paid, payment);
+  if (sale && order.total > 0 && order.mode === 'live') countSale(tx, contact.id, order.total);
+  const told = mailedOrder(services, paid);
+  queueReceipt(tx, services, paid, `receipt ${order.id}`, told);
+  if (!sale) return;
+
+  // A gift is a lead, not a sale: its own event says so. A free trial is a sale of nothing today.
+  const event = makeEvent(services, 'order.paid', order.mode, visitor, {
+    funnelId: order.funnelId,
+    stepId: order.stepId,
+    orderId: order.id,
+    contactId: contact.id,
+    data: { value: order.total, currency: order.currency },
+  });
+  // The campaign is the one that brought the buyer here, whatever they clicked since.
+  recorder.record({ ...event, campaign: order.campaign });
+  const studioUrl = `${services.config.studioUrl}/sales/orders/${order.id}`;
+  enqueue(tx, services, mail, {
+    payload: saleMail(loadShop(services.db), { ...told, studioUrl }),
+    idempotencyKey: `sale ${order.id}`,
+    orderId: order.id,
+  });
+}
+
+/** Records that something happened to an order, in the log that is its story. */
+export function recordForOrder<Kind extends EventKind>(services: Tracked, order: OrderRow, kind: Kind, data: EventPayload<Kind>): void {
+  const visitor = order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : null;
+  services.recorder.record(
+    makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId: order.stepId, orderId: order.id, contactId: order.contactId, data }),
+  );
+}

@@ -1,0 +1,149 @@
+import { isUnderWay } from '@ruta/core/payments';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import type { Services } from '../base/services';
+import { type ChargeRow, chargesOf, loadOrder, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from '../orders/store';
+import { charges } from '../orders/tables';
+import { type NewOrder, openOrder } from '../orders/write';
+import type { Tracked } from '../tracking/recorder';
+import { accountForPayment, accountOf, type Paying, providerOf } from './accounts';
+import { markPaid, recordForOrder } from './fulfil';
+import { keepMethod } from './methods';
+import type { ChargeAnswer, OpenAccount } from './provider';
+import { settle } from './settle';
+
+/** How a try to pay ended, for the buyer. */
+export type PayOutcome =
+  | { state: 'paid'; order: OrderRow }
+  /** The processor has not said yet; the buyer waits on a page that asks again. */
+  | { state: 'waiting'; order: OrderRow }
+  /** The buyer must confirm on the processor's own page. */
+  | { state: 'confirm'; order: OrderRow; url: string }
+  | { state: 'declined'; order: OrderRow; reason: string };
+
+type Needs = Tracked & Paying;
+
+const payingNow = new Map<string, Promise<PayOutcome>>();
+
+/**
+ * Pays a cart. However often and however fast this is called for one cart, it is charged once: a cart has one order,
+ * its first payment has at most one charge under way, and calls that arrive meanwhile share its outcome.
+ * @param token stands for the card at the processor; empty for an order of value 0
+ */
+export function payCart(services: Needs, input: NewOrder, token: string, returnUrl: (order: OrderRow) => string): Promise<PayOutcome> {
+  const under = payingNow.get(input.cartId);
+  if (under) return under;
+  const running = attempt(services, input, token, returnUrl).finally(() => payingNow.delete(input.cartId));
+  payingNow.set(input.cartId, running);
+  return running;
+}
+
+async function attempt(services: Needs, input: NewOrder, token: string, returnUrl: (order: OrderRow) => string): Promise<PayOutcome> {
+  const { db } = services;
+  await giveUpUnconfirmed(services, input.cartId);
+  const account = accountForPayment(services, input.mode, input.cartId, input.quote.dueToday);
+  // What is due later is charged to a card the processor keeps. One that it will not keep is told before anything is charged.
+  let method: { id: string; reference: string } | null = null;
+  if (input.quote.plans.length > 0 && !isCartUnderWay(db, input.cartId)) {
+    const kept = await keepMethod(services, account, token);
+    if (kept.state !== 'kept') return refused(services, input, kept.state === 'declined' ? kept.reason : 'unavailable');
+    method = kept;
+  }
+  const begun = db.transaction((tx) => {
+    const known = orderOfCart(tx, input.cartId);
+    // While a charge may have gone through, the order stays as it was quoted and no second charge begins.
+    if (known && (wasPaid(known.state) || isOrderUnderWay(tx, known.id))) return { order: known, charge: null };
+    const { order, payment } = openOrder(tx, services, input, method?.id ?? null);
+    if (payment.amount === 0) {
+      markPaid(tx, services, order, payment);
+      return { order: loadOrder(tx, order.id), charge: null };
+    }
+    if (!account) return { order, charge: null };
+    recordForOrder(services, order, 'payment.given', { provider: account.provider, value: payment.amount });
+    return { order, charge: beginCharge(tx, services, order, payment, account) };
+  });
+  const { order, charge } = begun;
+  if (!charge && !account && !wasPaid(order.state) && !isOrderUnderWay(db, order.id)) return refused(services, input, 'unavailable');
+  if (!charge || !account) return outcomeOf(db, order.id);
+
+  const answer = await providerOf(services, account).charge(account, {
+    amount: charge.amount,
+    currency: charge.currency,
+    source: method === null ? { token } : { method: method.reference },
+    idempotencyKey: charge.idempotencyKey,
+    reference: order.id,
+    returnUrl: returnUrl(order),
+  });
+  settle(services, charge.id, answer);
+  if (answer.state === 'needs-confirmation' && answer.confirmUrl) return { state: 'confirm', order, url: answer.confirmUrl };
+  return outcomeOf(db, order.id);
+}
+
+/** Writes down that nothing could be charged. */
+function refused(services: Needs, input: NewOrder, reason: string): PayOutcome {
+  const { order } = services.db.transaction((tx) => openOrder(tx, services, input));
+  recordForOrder(services, order, 'payment.failed', { reason });
+  return { state: 'declined', order, reason };
+}
+
+/** Writes a try to take the money of a payment, with a key of its own, before the processor is asked. */
+export function beginCharge(tx: Db, { clock }: Pick<Services, 'clock'>, order: OrderRow, payment: PaymentRow, account: OpenAccount): ChargeRow {
+  const now = clock.now();
+  const tries = chargesOf(tx, payment.id).length;
+  return tx
+    .insert(charges)
+    .values({
+      id: newId(clock, 'charge'),
+      orderId: order.id,
+      paymentId: payment.id,
+      accountId: account.id,
+      provider: account.provider,
+      mode: order.mode,
+      idempotencyKey: `${payment.id}-${tries + 1}`,
+      amount: payment.amount,
+      currency: order.currency,
+      state: 'pending',
+      createdAt: now,
+      updatedAt: now,
+    })
+    .returning()
+    .get();
+}
+
+/** Whether a charge of an order may have gone through, so that nothing new may begin. */
+function isOrderUnderWay(db: Db, orderId: string): boolean {
+  return paymentsOf(db, orderId).some((payment) => chargesOf(db, payment.id).some((charge) => isUnderWay(charge.state)));
+}
+
+function isCartUnderWay(db: Db, cartId: string): boolean {
+  const order = orderOfCart(db, cartId);
+  return order !== undefined && (wasPaid(order.state) || isOrderUnderWay(db, order.id));
+}
+
+/** The last try of an order's first payment. */
+function lastCharge(db: Db, orderId: string): ChargeRow | undefined {
+  const [payment] = paymentsOf(db, orderId);
+  return payment && chargesOf(db, payment.id).at(-1);
+}
+
+/** A buyer who comes back from the confirmation page and pays anew gives up the payment that still waits there. */
+async function giveUpUnconfirmed(services: Needs, cartId: string): Promise<void> {
+  const order = orderOfCart(services.db, cartId);
+  const last = order && lastCharge(services.db, order.id);
+  const account = last && accountOf(services, last.accountId);
+  if (last?.state !== 'needs-confirmation' || !last.providerChargeId || !account) return;
+  const provider = providerOf(services, account);
+  const answer: ChargeAnswer = (await provider.cancel(account, last.providerChargeId))
+    ? { state: 'voided', providerChargeId: last.providerChargeId, last4: last.cardLast4 }
+    : await provider.find(account, last.idempotencyKey);
+  settle(services, last.id, answer);
+}
+
+/** Where an order's first payment stands now. */
+export function outcomeOf(db: Db, orderId: string): PayOutcome {
+  const order = loadOrder(db, orderId);
+  if (wasPaid(order.state)) return { state: 'paid', order };
+  const last = lastCharge(db, orderId);
+  if (last && (last.state === 'declined' || last.state === 'failed')) return { state: 'declined', order, reason: last.failure ?? 'declined' };
+  return { state: 'waiting', order };
+}

@@ -1,0 +1,124 @@
+import type { Mode } from '@ruta/core/shop';
+import { Webhook } from 'standardwebhooks';
+import { z } from 'zod';
+import type { ChargeAnswer, PaymentProvider, ProviderSettings } from '../provider';
+
+const ChargeSchema = z.object({
+  id: z.string(),
+  status: z.enum(['captured', 'declined', 'needs-confirmation', 'voided']),
+  declineCode: z.string().nullable(),
+  card: z.object({ last4: z.string() }),
+  idempotencyKey: z.string(),
+  confirmUrl: z.string().optional(),
+});
+const AccountSchema = z.object({ id: z.string(), publicKey: z.string(), secretKeys: z.object({ test: z.string(), live: z.string() }) });
+const MODES: readonly Mode[] = ['test', 'live'];
+const HEALTH_MS = 2000;
+
+/** Quayside, a card processor: tokens from its own frame, charges over HTTP, signed webhooks. */
+export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentProvider {
+  const toAnswer = (charge: z.infer<typeof ChargeSchema>): ChargeAnswer => {
+    const common = { providerChargeId: charge.id, last4: charge.card.last4 };
+    switch (charge.status) {
+      case 'captured':
+      case 'voided':
+        return { state: charge.status, ...common };
+      case 'declined':
+        return { state: 'declined', ...common, reason: charge.declineCode ?? 'declined' };
+      case 'needs-confirmation':
+        return { state: 'needs-confirmation', ...common, confirmUrl: charge.confirmUrl ? `${standinsUrl}${charge.confirmUrl}` : null };
+      default:
+        return charge.status satisfies never;
+    }
+  };
+
+  async function call(key: string | null, method: string, path: string, body?: object, headers: Record<string, string> = {}) {
+    if (!standinsUrl) return 'unavailable';
+    try {
+      const response = await fetch(`${standinsUrl}/quayside/v1${path}`, {
+        method,
+        headers: { ...(key ? { authorization: `Bearer ${key}` } : {}), 'content-type': 'application/json', ...headers },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+        signal: AbortSignal.timeout(timeoutMs),
+      });
+      return response.status === 503 ? 'unavailable' : response;
+    } catch (error) {
+      // Refused before anything was sent: nothing happened. Everything else may have happened.
+      const cause = error instanceof Error ? (error.cause as NodeJS.ErrnoException | undefined) : undefined;
+      return cause?.code === 'ECONNREFUSED' ? 'unavailable' : 'no-answer';
+    }
+  }
+
+  async function act(key: string, providerChargeId: string, action: 'cancel' | 'void'): Promise<boolean> {
+    const response = await call(key, 'POST', `/charges/${encodeURIComponent(providerChargeId)}/${action}`, {});
+    return typeof response !== 'string' && response.ok;
+  }
+
+  /** @throws Error if there is no answer of the expected shape */
+  async function ask<T extends z.ZodType>(schema: T, key: string | null, method: string, path: string, body: object): Promise<z.infer<T>> {
+    const response = await call(key, method, path, body);
+    if (typeof response === 'string' || !response.ok) throw new Error('Quayside cannot be reached. Try again in a minute.');
+    return schema.parse(await response.json());
+  }
+
+  return {
+    provider: 'quayside',
+    name: 'Quayside',
+    method: 'card',
+    async keepMethod({ secretKey }, token) {
+      const response = await call(secretKey, 'POST', '/methods', { token });
+      if (typeof response === 'string') return { state: 'unavailable' };
+      const body: unknown = await response.json().catch(() => null);
+      if (response.status === 402) {
+        const declined = z.object({ declineCode: z.string() }).safeParse(body);
+        return { state: 'declined', reason: declined.success ? declined.data.declineCode : 'declined' };
+      }
+      const kept = z.object({ id: z.string(), card: z.object({ last4: z.string() }) }).safeParse(body);
+      return response.ok && kept.success ? { state: 'kept', method: kept.data.id, last4: kept.data.card.last4 } : { state: 'unavailable' };
+    },
+    async charge({ secretKey }, { idempotencyKey, source, ...rest }) {
+      const response = await call(secretKey, 'POST', '/charges', { ...rest, ...source }, { 'idempotency-key': idempotencyKey });
+      if (response === 'unavailable' || response === 'no-answer') return { state: response };
+      if (response.status === 400 || response.status === 401) return { state: 'unavailable' };
+      const parsed = ChargeSchema.safeParse(await response.json().catch(() => null));
+      return parsed.success ? toAnswer(parsed.data) : { state: 'no-answer' };
+    },
+    async find({ secretKey }, idempotencyKey) {
+      const response = await call(secretKey, 'GET', `/charges?idempotencyKey=${encodeURIComponent(idempotencyKey)}`);
+      if (typeof response === 'string' || !response.ok) return { state: 'no-answer' };
+      const parsed = z.object({ charges: z.array(ChargeSchema) }).safeParse(await response.json().catch(() => null));
+      if (!parsed.success) return { state: 'no-answer' };
+      const charge = parsed.data.charges[0];
+      return charge ? toAnswer(charge) : { state: 'unknown-charge' };
+    },
+    cancel: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'cancel'),
+    void: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'void'),
+    readWebhook({ webhookSecret }, headers, body) {
+      try {
+        const message = new Webhook(webhookSecret).verify(body, headers);
+        const parsed = z.object({ charge: z.object({ idempotencyKey: z.string() }) }).safeParse(message);
+        return parsed.success ? parsed.data.charge.idempotencyKey : null;
+      } catch {
+        return null;
+      }
+    },
+    cardFields: ({ publicKey }) =>
+      standinsUrl === null ? null : { url: `${standinsUrl}/quayside/fields?key=${encodeURIComponent(publicKey)}`, origin: standinsUrl },
+    async openAccounts(shopName, webhookUrl) {
+      const account = await ask(AccountSchema, null, 'POST', '/accounts', { name: shopName });
+      const webhook = await ask(z.object({ secret: z.string() }), account.secretKeys.live, 'PUT', '/webhook', { url: webhookUrl });
+      return MODES.map((mode) => ({
+        mode,
+        reference: account.id,
+        publicKey: account.publicKey,
+        secretKey: account.secretKeys[mode],
+        webhookSecret: webhook.secret,
+      }));
+    },
+    isReachable: async () =>
+      standinsUrl !== null &&
+      (await fetch(`${standinsUrl}/health`, { signal: AbortSignal.timeout(HEALTH_MS) })
+        .then((response) => response.ok)
+        .catch(() => false)),
+  };
+}

@@ -1,0 +1,71 @@
+import { eq } from 'drizzle-orm';
+import { voidCharge } from '../base/outbox/kinds/voidCharge';
+import { enqueue } from '../base/outbox/outbox';
+import { type ChargeRow, loadOrder, loadPayment } from '../orders/store';
+import { charges } from '../orders/tables';
+import type { Tracked } from '../tracking/recorder';
+import { accountOf, type Paying, providerOf } from './accounts';
+import { markPaid, recordForOrder } from './fulfil';
+import type { ChargeAnswer } from './provider';
+
+/**
+ * Writes down what the processor said of a charge, once: whoever brings the news first (the answer itself, a webhook,
+ * the reconciler) settles it, later news of the same changes nothing. A captured charge whose payment was already paid
+ * by another is voided, so that no money is kept that pays for nothing.
+ */
+export function settle(services: Tracked, chargeId: string, answer: ChargeAnswer): void {
+  const { db, clock } = services;
+  db.transaction((tx) => {
+    const charge = tx.select().from(charges).where(eq(charges.id, chargeId)).get() as ChargeRow;
+    if (charge.state === 'captured' || charge.state === 'voided' || charge.state === 'declined') return;
+    const order = loadOrder(tx, charge.orderId);
+    const change = (values: Partial<ChargeRow>) =>
+      tx
+        .update(charges)
+        .set({ ...values, updatedAt: clock.now() })
+        .where(eq(charges.id, charge.id))
+        .run();
+    switch (answer.state) {
+      case 'captured': {
+        change({ state: 'captured', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: null });
+        const payment = loadPayment(tx, charge.paymentId);
+        if (payment.state === 'open') markPaid(tx, services, order, payment);
+        else enqueue(tx, services, voidCharge, { payload: { chargeId: charge.id }, idempotencyKey: `void ${charge.id}`, orderId: order.id });
+        return;
+      }
+      case 'declined':
+        change({ state: 'declined', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: answer.reason });
+        recordForOrder(services, order, 'payment.failed', { reason: answer.reason });
+        return;
+      case 'voided':
+        change({ state: 'voided', providerChargeId: answer.providerChargeId });
+        return;
+      case 'needs-confirmation':
+        change({ state: 'needs-confirmation', providerChargeId: answer.providerChargeId, cardLast4: answer.last4 });
+        return;
+      case 'unavailable':
+        change({ state: 'failed', failure: 'unavailable' });
+        recordForOrder(services, order, 'payment.failed', { reason: 'unavailable' });
+        return;
+      case 'unknown-charge':
+        change({ state: 'failed', failure: 'never-arrived' });
+        recordForOrder(services, order, 'payment.failed', { reason: 'never-arrived' });
+        return;
+      case 'no-answer':
+        // Stays pending: it may have gone through, and the reconciler asks until it knows.
+        return;
+      default:
+        answer satisfies never;
+    }
+  });
+}
+
+/** Gives back a captured charge that pays for nothing. @throws Error if the processor did not, so that it is tried again */
+export async function giveBack(services: Paying, chargeId: string): Promise<void> {
+  const { db, clock } = services;
+  const charge = db.select().from(charges).where(eq(charges.id, chargeId)).get();
+  const account = charge && accountOf(services, charge.accountId);
+  if (!charge?.providerChargeId || !account) return;
+  if (!(await providerOf(services, account).void(account, charge.providerChargeId))) throw new Error('The processor did not void this charge.');
+  db.update(charges).set({ state: 'voided', updatedAt: clock.now() }).where(eq(charges.id, charge.id)).run();
+}

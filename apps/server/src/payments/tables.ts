@@ -1,0 +1,41 @@
+import type { Mode } from '@ruta/core/shop';
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { contacts } from '../contacts/tables';
+
+/** Where money is taken: several accounts at a provider, for each mode. Secrets are encrypted with a key that is not in the database. */
+export const accounts = sqliteTable(
+  'accounts',
+  {
+    id: text().primaryKey(),
+    provider: text().notNull(),
+    mode: text().$type<Mode>().notNull(),
+    /** What the provider calls it. */
+    reference: text().notNull(),
+    publicKey: text().notNull(),
+    secrets: text().notNull(),
+    /** Its share of new payments among the accounts of its mode; 0 takes none. */
+    weight: integer().notNull(),
+    /** The most it takes in all, minor units; null is without limit. */
+    cap: integer(),
+    createdAt: integer().notNull(),
+    closedAt: integer(),
+  },
+  (table) => [uniqueIndex('accounts_reference').on(table.provider, table.mode, table.reference)],
+);
+
+/** A card or the like that a provider keeps for a contact, at the account that holds it. */
+export const paymentMethods = sqliteTable(
+  'payment_methods',
+  {
+    id: text().primaryKey(),
+    contactId: text().references(() => contacts.id),
+    accountId: text().notNull(),
+    /** What stands for it at the provider. */
+    reference: text().notNull(),
+    kind: text().notNull(),
+    last4: text(),
+    createdAt: integer().notNull(),
+    removedAt: integer(),
+  },
+  (table) => [index('payment_methods_contact').on(table.contactId)],
+);

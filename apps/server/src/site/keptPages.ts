@@ -1,0 +1,39 @@
+import { createHash } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
+import type { Services } from '../base/services';
+
+/** A page as bytes ready to be sent again and again. */
+export interface KeptPage {
+  html: Buffer;
+  gzip: Buffer;
+  etag: string;
+}
+
+/** How long a page with a price may be kept: a sale that begins or ends shows within this time. */
+const KEPT_MS = 30_000;
+
+/** The HTML of pages that are the same for everybody, kept in memory until something visitors see has changed. */
+export class KeptPages {
+  private readonly pages = new Map<string, { page: KeptPage; until: number }>();
+
+  constructor({ changes }: Pick<Services, 'changes'>) {
+    changes.onChange(() => this.pages.clear());
+  }
+
+  /**
+   * The page kept under a key, made anew once it is too old.
+   * @param now Unix time in milliseconds
+   */
+  get(key: string, now: number, make: () => string): KeptPage {
+    const known = this.pages.get(key);
+    if (known && known.until > now) return known.page;
+    const page = compress(make());
+    this.pages.set(key, { page, until: now + KEPT_MS });
+    return page;
+  }
+}
+
+function compress(text: string): KeptPage {
+  const html = Buffer.from(text);
+  return { html, gzip: gzipSync(html, { level: 9 }), etag: `"${createHash('sha256').update(html).digest('base64url').slice(0, 22)}"` };
+}

@@ -1,0 +1,150 @@
+import { evaluate } from '@ruta/core/conditions';
+import { FactsSchema } from '@ruta/core/facts';
+import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { createProduct, setArchived, updateProduct } from '../src/catalog/service';
+import { findProduct, findProducts, loadProduct, saveProduct } from '../src/catalog/store';
+import { findContactByEmail } from '../src/contacts/store';
+import { gatherFacts } from '../src/facts/gather';
+import { loadOrder } from '../src/orders/store';
+import { openOrder } from '../src/orders/write';
+import { markPaid } from '../src/payments/fulfil';
+import { loadShop, saveShop } from '../src/shop/store';
+import type { VisitorRow } from '../src/tracking/recorder';
+import { selling } from './support/products';
+import { type TestServices, testServices } from './support/services';
+
+let services: TestServices;
+beforeEach(() => {
+  services = testServices();
+});
+afterEach(() => services.end());
+
+const product = (name: string, changes: object = {}) => createProduct(services, selling(name, { kind: 'one-time', regular: 12_300 }, changes));
+
+/** An order of one product that was paid. */
+function buys(productId: string, email: string, cartId: string, mode: 'live' | 'test' = 'live') {
+  const line = { ...cartLine('main', 'main', loadProduct(services.db, productId)), quantity: 2 };
+  const quote = storedQuote(quoteCart(loadShop(services.db), { lines: [line], buyer: { country: 'PT' } }, services.moment.at));
+  const { order, payment } = openOrder(services.db, services, {
+    funnelId: 'fun_000000000001',
+    stepId: 'stp_000000000001',
+    cartId,
+    visitorId: null,
+    mode,
+    quote,
+    codeId: null,
+    buyer: { email, firstName: 'Ilse', lastName: '', country: 'PT' },
+    campaign: { source: 'letter' },
+  });
+  markPaid(services.db, services, order, payment);
+  return loadOrder(services.db, order.id);
+}
+
+describe('what is known of a buyer', () => {
+  const visitor: VisitorRow = {
+    id: 'vis_aaaaaaaaaa',
+    contactId: null,
+    firstAt: 1,
+    lastAt: 2,
+    visitId: 'vst_1',
+    visits: 2,
+    device: 'phone',
+    firstCampaign: { source: 'letter' },
+    lastCampaign: null,
+  };
+
+  it('of nobody is the time in the shop’s own zone, and nothing else', () => {
+    // 1 June 2026, 12:00 UTC, a Monday, is 13:00 in Lisbon.
+    const facts = gatherFacts(services, {});
+    expect(Object.entries(facts).filter(([, value]) => value !== undefined)).toEqual([['now', { hour: 13, weekday: 1, date: '2026-06-01' }]]);
+    expect(FactsSchema.safeParse(facts).success).toBe(true);
+  });
+
+  it('of a visitor is where they came from, with what, and whether they were here before', () => {
+    expect(gatherFacts(services, { visitor, acceptLanguage: 'pt-PT,pt;q=0.9' })).toMatchObject({
+      device: 'phone',
+      language: 'pt',
+      returning: true,
+      firstCampaign: { source: 'letter' },
+      lastCampaign: null,
+    });
+    expect(gatherFacts(services, { visitor: { ...visitor, visits: 1 }, acceptLanguage: '*' })).toMatchObject({ returning: false });
+    // Who is not known to be anybody may own anything.
+    expect(gatherFacts(services, { visitor }).owned).toBeUndefined();
+  });
+
+  it('of an order is what it holds and how it was paid; of its contact what any order holds', () => {
+    const chart = product('Star chart', { categories: ['Prints'], tags: ['wall'] });
+    const torch = product('Red torch');
+    buys(torch.id, 'ilse@moonmail.test', 'crt_000000001');
+    const order = buys(chart.id, 'ilse@moonmail.test', 'crt_000000002');
+    const facts = gatherFacts(services, { order });
+    expect(facts.bought).toEqual([
+      {
+        productId: chart.id,
+        editionId: chart.editions[0]?.id,
+        priceId: chart.editions[0]?.prices[0]?.id,
+        role: 'main',
+        quantity: 2,
+        categories: ['Prints'],
+        tags: ['wall'],
+      },
+    ]);
+    expect(facts.owned?.map((purchase) => purchase.productId).toSorted()).toEqual([chart.id, torch.id].toSorted());
+    // 2 × 123.00 hold 246 × 23 ÷ 123 = 46.00 tax
+    expect(facts).toMatchObject({
+      orderTotal: 20_000,
+      paymentMethod: 'card',
+      shippingMethod: null,
+      country: 'PT',
+      code: null,
+      lastCampaign: { source: 'letter' },
+    });
+    expect(FactsSchema.safeParse(facts).error).toBeUndefined();
+  });
+
+  it('of test orders gives nobody anything in live mode', () => {
+    const chart = product('Star chart');
+    buys(chart.id, 'ilse@moonmail.test', 'crt_000000001', 'test');
+    const contact = findContactByEmail(services.db, 'ilse@moonmail.test') ?? null;
+    const owns = { fact: 'owned', what: { by: 'product', productId: chart.id } } as const;
+    expect(evaluate(owns, gatherFacts(services, { contact }))).toBe(false);
+    expect(evaluate(owns, gatherFacts(services, { contact, mode: 'test' }))).toBe(true);
+    // Of somebody unknown neither holds.
+    expect([owns, { not: owns }].map((condition) => evaluate(condition, gatherFacts(services, {})))).toEqual([false, false]);
+  });
+});
+
+describe('what is kept in memory', () => {
+  it('is a product until it changes, and never what was undone', () => {
+    const { id } = product('Star chart');
+    expect(findProduct(services.db, id)).toBe(findProduct(services.db, id));
+    updateProduct(services, id, selling('Moon chart', { kind: 'one-time', regular: 100 }, { editions: loadProduct(services.db, id).editions }));
+    expect(findProduct(services.db, id)?.name).toBe('Moon chart');
+    expect(() =>
+      services.db.transaction((tx) => {
+        saveProduct(tx, id, { name: 'Never' }, 1);
+        services.changes.announce();
+        expect(findProduct(services.db, id)?.name).toBe('Never');
+        throw new Error('taken back');
+      }),
+    ).toThrow('taken back');
+    expect(findProduct(services.db, id)?.name).toBe('Moon chart');
+    setArchived(services, id, true);
+    expect(findProduct(services.db, id)?.archivedAt).toBe(services.moment.at);
+  });
+
+  it('brings what was asked for, each once and in that order', () => {
+    const [a, b] = [product('A'), product('B')];
+    findProduct(services.db, b.id);
+    expect(findProducts(services.db, [b.id, a.id, b.id, 'prd_none']).map(({ name }) => name)).toEqual(['B', 'A']);
+  });
+
+  it('is the shop until it is changed', () => {
+    const { settings } = loadShop(services.db);
+    expect(loadShop(services.db).settings).toBe(settings);
+    saveShop(services, { settings: { ...settings, name: 'Apogee Lane' } });
+    expect(loadShop(services.db).settings.name).toBe('Apogee Lane');
+  });
+});

@@ -1,0 +1,63 @@
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+/** A refusal as the server words it: a title, and what is wrong at which field. */
+export interface Problem {
+  status: number;
+  title: string;
+  errors: Array<{ path: string; message: string }>;
+}
+
+/** The secret that changing requests repeat; known once somebody is signed in. */
+let csrfToken: string | null = null;
+export const rememberToken = (token: string | null) => {
+  csrfToken = token;
+};
+export const currentToken = () => csrfToken;
+
+/** Words for whatever a request failed with. */
+export function problemOf(error: unknown): Problem {
+  const failure = error as { status?: number | string; data?: Partial<Problem> } | undefined;
+  if (typeof failure?.status === 'number') {
+    return { status: failure.status, title: failure.data?.title ?? 'The server refused this.', errors: failure.data?.errors ?? [] };
+  }
+  return { status: 0, title: 'The server cannot be reached. Check that it is running; what you typed is still here.', errors: [] };
+}
+
+const baseQuery = fetchBaseQuery({
+  baseUrl: '/api',
+  prepareHeaders: (headers) => {
+    if (csrfToken) headers.set('x-csrf-token', csrfToken);
+    return headers;
+  },
+  responseHandler: async (response) => {
+    const text = await response.text();
+    return text === '' ? null : JSON.parse(text);
+  },
+});
+
+/** Uploads a file. @throws Problem */
+export async function upload<T>(kind: 'pictures' | 'downloads', file: File): Promise<T> {
+  const body = new FormData();
+  body.append('file', file);
+  const response = await fetch(`/api/uploads/${kind}`, { method: 'POST', body, headers: { 'x-csrf-token': csrfToken ?? '' } }).catch(() => null);
+  if (!response) throw problemOf(undefined);
+  const data = (await response.json().catch(() => ({}))) as T & Partial<Problem>;
+  if (!response.ok) throw { status: response.status, title: data.title ?? 'This file was refused.', errors: data.errors ?? [] } satisfies Problem;
+  return data;
+}
+
+/** The server, asked. Each area adds its own requests in its `api.ts`. */
+export const api = createApi({
+  baseQuery,
+  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'FunnelState', 'Order', 'Contact', 'Connection', 'Today', 'Code'],
+  refetchOnMountOrArgChange: true,
+  endpoints: () => ({}),
+});
+
+/** An address with what is asked; what is missing or empty is left out. */
+export function withQuery(path: string, asked: object): string {
+  const query = new URLSearchParams(
+    Object.entries(asked).flatMap(([name, value]) => (value === undefined || value === null || value === '' ? [] : [[name, String(value)]])),
+  );
+  return query.size > 0 ? `${path}?${query}` : path;
+}

@@ -1,0 +1,49 @@
+import type { FunnelDetail } from '@ruta/core/checks';
+import { useState } from 'react';
+import { problemOf } from '../base/api';
+import { Button } from '../ui/Button';
+import { FormProblem, TextField } from '../ui/Field';
+import { Modal } from '../ui/Modal';
+import { funnelApi } from './api';
+
+/** Name and public address of a funnel. */
+export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDetail; siteUrl: string; onClose: () => void }) {
+  const [change, { error, isLoading }] = funnelApi.useChangeFunnelMutation();
+  const [name, setName] = useState(funnel.name);
+  const [slug, setSlug] = useState(funnel.slug);
+  const problem = error ? problemOf(error) : null;
+  const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
+  return (
+    <Modal open onClose={onClose} title="Name and address">
+      <form
+        noValidate
+        className="grid gap-4"
+        onSubmit={async (event) => {
+          event.preventDefault();
+          const done = await change({ id: funnel.id, name, slug })
+            .unwrap()
+            .catch(() => null);
+          if (done) onClose();
+        }}
+      >
+        <TextField label="Name of the funnel" value={name} onChange={(event) => setName(event.target.value)} error={refused('name')} />
+        <TextField
+          label="Address"
+          value={slug}
+          onChange={(event) => setSlug(event.target.value)}
+          error={refused('slug')}
+          hint={
+            <>
+              {siteUrl}/<strong>{slug}</strong>
+              {funnel.version > 0 && slug !== funnel.slug ? '. It moves when you publish; links to the old address will lead nowhere then.' : ''}
+            </>
+          }
+        />
+        <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
+        <Button look="main" type="submit" disabled={isLoading}>
+          Save
+        </Button>
+      </form>
+    </Modal>
+  );
+}

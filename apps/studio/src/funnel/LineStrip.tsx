@@ -1,0 +1,52 @@
+import type { FunnelDetail } from '@ruta/core/checks';
+import type { Step } from '@ruta/core/funnel';
+import { TriangleAlert } from 'lucide-react';
+import { Link } from 'react-router';
+import { StopMark } from './StopMark';
+
+/** The funnel's stops in order on a line: where you are in yellow, marks for unpublished changes and warnings. */
+export function LineStrip({
+  funnel,
+  stops,
+  currentId,
+  hrefOf,
+}: {
+  funnel: FunnelDetail;
+  stops: Step[];
+  currentId: string | undefined;
+  hrefOf: (id: string) => string;
+}) {
+  const live = funnel.version > 0;
+  return (
+    <nav aria-label="Stops" className="py-1">
+      <ol className="flex">
+        {stops.map((stop, index) => {
+          const changed = live && funnel.changes.stepIds.includes(stop.id);
+          const problem = funnel.problems.find((candidate) => candidate.stepId === stop.id);
+          const current = stop.id === currentId;
+          return (
+            <li key={stop.id} className="relative flex-1 min-w-0">
+              {index > 0 ? <span className="absolute right-1/2 left-[-50%] top-[13px] h-1 bg-go" aria-hidden="true" /> : null}
+              <Link
+                to={hrefOf(stop.id)}
+                aria-current={current ? 'page' : undefined}
+                className="relative flex flex-col items-center gap-0.5 pt-0.5 pb-1 rounded-md group"
+              >
+                <span className="relative z-10">
+                  <StopMark kind={stop.kind} current={current} size={current ? 28 : 26} />
+                  {changed ? <span className="absolute -top-1 -right-2 size-2.5 rounded-full bg-info" title="Not published yet" /> : null}
+                  {problem ? <TriangleAlert size={14} className="absolute -top-1.5 -right-5 fill-way text-ink" aria-hidden="true" /> : null}
+                </span>
+                <span className={`truncate max-w-full px-2 group-hover:underline ${current ? 'font-bold' : 'text-soft'}`}>
+                  {stop.name}
+                  {changed ? <span className="sr-only">, not published yet</span> : null}
+                  {problem ? <span className="sr-only">, warning: {problem.message}</span> : null}
+                </span>
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+    </nav>
+  );
+}

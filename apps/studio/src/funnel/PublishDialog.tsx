@@ -1,0 +1,99 @@
+import type { FunnelDetail } from '@ruta/core/checks';
+import type { ShopView } from '@ruta/core/pricing';
+import { Copy, ExternalLink, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { problemOf } from '../base/api';
+import { formatTime } from '../base/format';
+import { Button } from '../ui/Button';
+import { FormProblem } from '../ui/Field';
+import { Modal } from '../ui/Modal';
+import { funnelApi } from './api';
+import { changeCount, stopsOf } from './useFunnel';
+
+/** What will go live, what stands in the way, and where it can be seen. */
+export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail; shop: ShopView; onClose: () => void }) {
+  const [publish, { error, isLoading, isSuccess }] = funnelApi.usePublishMutation();
+  const [copied, setCopied] = useState(false);
+  const stops = stopsOf(funnel);
+  const nameOf = (id: string | null) => stops.find((stop) => stop.id === id)?.name ?? 'Funnel';
+  const blocking = funnel.problems.filter((problem) => problem.severity === 'blocking');
+  const count = changeCount(funnel);
+  const first = funnel.version === 0;
+  const address = funnel.addresses[funnel.graph.entryId] ?? '';
+  return (
+    <Modal
+      open
+      onClose={onClose}
+      title={`Publish “${funnel.name}”`}
+      description={`Visitors of ${new URL(shop.siteUrl).host} see what is published; your drafts stay yours.`}
+    >
+      <div className="grid gap-5">
+        {funnel.problems.length > 0 ? (
+          <section>
+            <h2 className="mb-2">{blocking.length > 0 ? 'Mend this first' : 'Worth a look'}</h2>
+            <ul className="grid gap-2">
+              {funnel.problems.map((problem) => (
+                <li
+                  key={`${problem.stepId}${problem.message}`}
+                  className={`flex gap-3 rounded-md px-3 py-2 ${problem.severity === 'blocking' ? 'bg-stop-tint' : 'bg-way-tint'}`}
+                >
+                  <TriangleAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" />
+                  <span>
+                    {problem.stepId ? (
+                      <Link to={`/funnels/${funnel.id}/page/${problem.stepId}`} onClick={onClose} className="font-semibold underline">
+                        {nameOf(problem.stepId)}
+                      </Link>
+                    ) : null}{' '}
+                    {problem.message}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
+        <section>
+          <h2 className="mb-1">{first ? 'All stops go live for the first time' : count === 0 ? 'Everything is published' : 'What changes'}</h2>
+          <ul className="list-disc pl-5">
+            {first || count > 0 ? (funnel.changes.stepIds.length > 0 ? funnel.changes.stepIds : []).map((id) => <li key={id}>{nameOf(id)}</li>) : null}
+            {!first && funnel.changes.settings ? <li>Name, address or routes</li> : null}
+          </ul>
+          {funnel.publishedAt ? (
+            <p className="text-soft mt-1">
+              Last published {formatTime(funnel.publishedAt, shop.settings.timeZone)}, version {funnel.version}.
+            </p>
+          ) : null}
+        </section>
+        {first ? null : (
+          <section>
+            <h2 className="mb-1">Public address</h2>
+            <p className="flex items-center gap-2 flex-wrap">
+              <a href={address} target="_blank" rel="noreferrer" className="text-info underline inline-flex items-center gap-1.5" data-public-address="">
+                {address} <ExternalLink size={15} aria-hidden="true" />
+              </a>
+              <Button
+                onClick={async () => {
+                  await navigator.clipboard.writeText(address);
+                  setCopied(true);
+                }}
+              >
+                <Copy size={15} aria-hidden="true" /> {copied ? 'Copied' : 'Copy'}
+              </Button>
+            </p>
+          </section>
+        )}
+        <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
+        <div className="flex items-center gap-3">
+          <Button look="main" disabled={isLoading || blocking.length > 0 || (!first && count === 0)} onClick={() => publish(funnel.id)}>
+            {first ? 'Publish all stops' : count === 0 ? 'Nothing to publish' : `Publish ${count} ${count === 1 ? 'change' : 'changes'}`}
+          </Button>
+          {isSuccess ? (
+            <span role="status" className="text-go font-semibold">
+              Published. It is live now.
+            </span>
+          ) : null}
+        </div>
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,117 @@
+import { Settings2, Upload } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { formatClock } from '../base/format';
+import { useAppSelector } from '../base/store';
+import { shopApi } from '../shop/api';
+import { Button, IconButton } from '../ui/Button';
+import { Badge, Waiting } from '../ui/Page';
+import { funnelApi } from './api';
+import { FunnelSettings } from './FunnelSettings';
+import { LineStrip } from './LineStrip';
+import { PublishDialog } from './PublishDialog';
+import { ShortcutsDialog } from './ShortcutsDialog';
+import { changeCount, stopsOf } from './useFunnel';
+
+/** Everything inside one funnel: its name and state, the line strip, the views, and the view itself. */
+export function Workspace() {
+  const { funnelId = '' } = useParams();
+  const { data: detail, error, refetch } = funnelApi.useFunnelQuery(funnelId);
+  const { data: state } = funnelApi.useFunnelStateQuery(funnelId, { skip: !detail });
+  // What is wrong and not published is asked for anew after every saved change; the rest of the funnel stays.
+  const funnel = useMemo(() => detail && { ...detail, ...state }, [detail, state]);
+  const { data: shop } = shopApi.useShopQuery();
+  const [open, setOpen] = useState<'publish' | 'settings' | 'shortcuts' | null>(null);
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const stepId = /\/page\/([^/]+)/.exec(pathname)?.[1];
+  const current = stepId ?? funnel?.stops[0];
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.composedPath()[0];
+      if (event.metaKey || event.ctrlKey || event.altKey || !(target instanceof Element || target === undefined)) return;
+      if (target && 'closest' in target && target.closest('input, textarea, select, [contenteditable=true], [role=dialog]')) return;
+      if (!funnel || !current) return;
+      const index = funnel.stops.indexOf(current);
+      const hop = (to: number) => {
+        const stop = funnel.stops[to];
+        if (stop) void navigate(`/funnels/${funnelId}/page/${stop}`);
+      };
+      if (event.key === '[') hop(index - 1);
+      else if (event.key === ']') hop(index + 1);
+      else if (event.key === 'm') void navigate(`/funnels/${funnelId}/map`);
+      else if (event.key === 'p') void navigate(`/funnels/${funnelId}/page/${current}`);
+      else if (event.key === '?') setOpen('shortcuts');
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [funnel, funnelId, current, navigate]);
+
+  if (!funnel || !shop) return <Waiting error={error} retry={refetch} />;
+  const count = changeCount(funnel);
+  return (
+    <div className="h-screen flex flex-col">
+      <header className="bg-white border-b border-line px-5 pt-3">
+        <div className="flex items-center gap-3 min-h-9">
+          <h1 className="text-[1.3rem]">{funnel.name}</h1>
+          {funnel.version > 0 ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
+          <span className="text-soft">
+            {funnel.version === 0 ? 'Not published yet' : count === 0 ? 'All published' : `${count} ${count === 1 ? 'change' : 'changes'} not published`}
+          </span>
+          <IconButton name="Name and address of the funnel" onClick={() => setOpen('settings')}>
+            <Settings2 size={18} />
+          </IconButton>
+          <span className="ml-auto flex items-center gap-3">
+            <SaveState timeZone={shop.settings.timeZone} />
+            <Button look={funnel.version > 0 && count === 0 ? 'plain' : 'main'} onClick={() => setOpen('publish')}>
+              <Upload size={16} aria-hidden="true" />
+              {funnel.version === 0 ? 'Publish' : count === 0 ? 'Published' : `Publish ${count} ${count === 1 ? 'change' : 'changes'}`}
+            </Button>
+          </span>
+        </div>
+        <LineStrip funnel={funnel} stops={stopsOf(funnel)} currentId={stepId} hrefOf={(id) => `/funnels/${funnelId}/page/${id}`} />
+        <nav aria-label="Views of this funnel" className="flex gap-1">
+          {[
+            { name: 'Map', to: `/funnels/${funnelId}/map` },
+            { name: 'Page', to: `/funnels/${funnelId}/page/${current}` },
+          ].map((view) => (
+            <NavLink
+              key={view.name}
+              to={view.to}
+              className={({ isActive }) =>
+                `px-4 py-1.5 rounded-t-md border-t-3 font-semibold ${isActive ? 'border-way bg-ground text-ink' : 'border-transparent text-soft hover:text-ink'}`
+              }
+            >
+              {view.name}
+            </NavLink>
+          ))}
+        </nav>
+      </header>
+      <div className="flex-1 min-h-0">
+        <Outlet context={{ funnel, shop }} />
+      </div>
+      {open === 'publish' ? <PublishDialog funnel={funnel} shop={shop} onClose={() => setOpen(null)} /> : null}
+      {open === 'settings' ? <FunnelSettings funnel={funnel} siteUrl={shop.siteUrl} onClose={() => setOpen(null)} /> : null}
+      {open === 'shortcuts' ? <ShortcutsDialog onClose={() => setOpen(null)} /> : null}
+    </div>
+  );
+}
+
+/** Says quietly whether what was typed is saved. */
+function SaveState({ timeZone }: { timeZone: string }) {
+  const editor = useAppSelector((state) => state.editor);
+  const { saving = false, savedAt = null, saveProblem = null } = editor ?? {};
+  if (saveProblem) {
+    return (
+      <span role="alert" className="text-stop font-semibold max-w-96">
+        {saveProblem}
+      </span>
+    );
+  }
+  return (
+    <span role="status" className="text-soft" data-save={saving ? 'saving' : 'saved'}>
+      {saving ? 'Saving' : savedAt ? `Saved ${formatClock(savedAt, timeZone)}` : ''}
+    </span>
+  );
+}

@@ -1,0 +1,37 @@
+import type { FunnelDetail, FunnelState } from '@ruta/core/checks';
+import type { FunnelRow, FunnelSettings, StepSettings } from '@ruta/core/funnel';
+import type { ListPage } from '@ruta/core/lists';
+import type { FunnelFigures } from '@ruta/core/reports';
+import type { NewFunnel } from '@ruta/core/templates';
+import { api, withQuery } from '../base/api';
+import { type ListAsk, PAGING } from '../lists/list';
+
+export const funnelApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    funnels: build.infiniteQuery<ListPage<FunnelRow>, ListAsk, string | null>({
+      query: ({ queryArg, pageParam }) => withQuery('/funnels', { ...queryArg, after: pageParam }),
+      infiniteQueryOptions: PAGING,
+      providesTags: ['Funnel'],
+    }),
+    funnel: build.query<FunnelDetail, string>({ query: (id) => `/funnels/${id}`, providesTags: ['Funnel'] }),
+    funnelState: build.query<FunnelState, string>({ query: (id) => `/funnels/${id}/state`, providesTags: ['Funnel', 'FunnelState'] }),
+    funnelsWith: build.query<Array<{ id: string; name: string }>, string>({ query: (id) => `/products/${id}/funnels`, providesTags: ['Funnel'] }),
+    figures: build.query<FunnelFigures, { id: string; days: number }>({ query: ({ id, days }) => `/funnels/${id}/figures?days=${days}` }),
+    createFunnel: build.mutation<FunnelDetail, NewFunnel>({
+      query: (body) => ({ url: '/funnels', method: 'POST', body }),
+      invalidatesTags: ['Funnel', 'Today'],
+    }),
+    changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['Funnel'],
+    }),
+    changeStep: build.mutation<FunnelDetail, StepSettings & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/steps/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['Funnel'],
+    }),
+    publish: build.mutation<FunnelDetail, string>({
+      query: (id) => ({ url: `/funnels/${id}/publish`, method: 'POST', body: {} }),
+      invalidatesTags: ['Funnel', 'Today'],
+    }),
+  }),
+});

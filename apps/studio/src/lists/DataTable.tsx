@@ -1,0 +1,170 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ArrowDown, ArrowUp, Search } from 'lucide-react';
+import { type ReactNode, useEffect, useRef } from 'react';
+import { useNavigate } from 'react-router';
+import { Button } from '../ui/Button';
+import type { ListQueryState } from './useListQuery';
+import type { LoadedRows } from './useRows';
+
+const ROW_HEIGHT = 44;
+/** How many rows before the end of what is loaded the next ones are asked for. */
+const AHEAD = 30;
+
+export interface Column<Row> {
+  id: string;
+  header: string;
+  cell: (row: Row) => ReactNode;
+  /** The name by which the server sorts; without it the column cannot be sorted. */
+  sort?: string;
+  /** A column of figures, which stand at its end. */
+  end?: boolean;
+}
+
+/** A table of a list of any length: the server searches, sorts and pages; rows come as one scrolls. A row opens its own page. */
+export function DataTable<Row>(props: {
+  list: LoadedRows<Row>;
+  query: ListQueryState;
+  /** How many rows there are in all; undefined while that is counted. */
+  count: number | undefined;
+  columns: Array<Column<Row>>;
+  label: string;
+  idOf: (row: Row) => string;
+  hrefOf: (row: Row) => string;
+  searchLabel: string;
+  nothingFound: string;
+  /** Filters and the like, beside the search. */
+  tools?: ReactNode;
+  /** Rows that are ticked, by id, for doing something with all of them. */
+  selection?: { ids: ReadonlySet<string>; onChange: (ids: ReadonlySet<string>) => void; nameOf: (row: Row) => string };
+}) {
+  const { query, columns, selection, idOf, count } = props;
+  const { hasMore, failed, loadMore } = props.list;
+  const rows = props.list.rows ?? [];
+  const scroller = useRef<HTMLDivElement>(null);
+  const navigate = useNavigate();
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12 });
+  const items = virtual.getVirtualItems();
+  const before = items[0]?.start ?? 0;
+  const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
+  const lastShown = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (hasMore && !failed && lastShown >= rows.length - AHEAD) loadMore();
+  }, [hasMore, failed, lastShown, rows.length, loadMore]);
+
+  /** Ticks some rows, or takes their ticks away. */
+  const tick = (ticked: Row[], on: boolean) => {
+    const next = new Set(selection?.ids);
+    for (const row of ticked) {
+      if (on) next.add(idOf(row));
+      else next.delete(idOf(row));
+    }
+    selection?.onChange(next);
+  };
+  return (
+    <div>
+      <div className="flex flex-wrap items-center gap-2 mb-3">
+        <label className="relative block w-72 max-w-full">
+          <span className="sr-only">{props.searchLabel}</span>
+          <Search size={16} className="absolute left-3 top-1/2 -translate-y-1/2 text-soft" aria-hidden="true" />
+          <input
+            type="search"
+            value={query.typed}
+            onChange={(event) => query.onType(event.target.value)}
+            placeholder={props.searchLabel}
+            className="w-full rounded-md border border-[#98a5a1] bg-white pl-9 pr-3 min-h-9.5"
+          />
+        </label>
+        {props.tools}
+        <span className="ml-auto text-soft figures" role="status">
+          {count === undefined ? '' : count.toLocaleString('en')}
+        </span>
+      </div>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
+      <section ref={scroller} tabIndex={0} aria-label={props.label} className="max-h-[calc(100vh-190px)] overflow-auto rounded-md border border-line bg-white">
+        <table className="w-full border-collapse">
+          <thead className="sticky top-0 bg-white z-10">
+            <tr>
+              {selection ? (
+                <th scope="col" className="pl-4 border-b border-line w-8">
+                  <input
+                    type="checkbox"
+                    className="size-4.5 accent-go align-middle"
+                    aria-label="Choose all that are shown"
+                    checked={rows.length > 0 && rows.every((row) => selection.ids.has(idOf(row)))}
+                    onChange={(event) => tick(rows, event.target.checked)}
+                  />
+                </th>
+              ) : null}
+              {columns.map((column) => (
+                <HeaderCell key={column.id} column={column} query={query} />
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {before > 0 ? <tr style={{ height: before }} /> : null}
+            {items.map((item) => {
+              const row = rows[item.index];
+              if (!row) return null;
+              return (
+                // The first cell holds a link for keyboard and screen readers; the rest of the row is a larger target for the mouse.
+                <tr
+                  key={idOf(row)}
+                  className="border-b border-line last:border-0 hover:bg-ground cursor-pointer"
+                  style={{ height: ROW_HEIGHT }}
+                  onClick={() => navigate(props.hrefOf(row))}
+                >
+                  {selection ? (
+                    // biome-ignore lint/a11y/useKeyWithClickEvents: the click is kept from the row; the box itself has the keyboard
+                    <td className="pl-4" onClick={(event) => event.stopPropagation()}>
+                      <input
+                        type="checkbox"
+                        className="size-4.5 accent-go align-middle"
+                        aria-label={`Choose ${selection.nameOf(row)}`}
+                        checked={selection.ids.has(idOf(row))}
+                        onChange={(event) => tick([row], event.target.checked)}
+                      />
+                    </td>
+                  ) : null}
+                  {columns.map((column, index) => (
+                    <td key={column.id} className={`px-4 truncate ${index === 0 ? 'max-w-[30rem]' : 'max-w-60'} ${column.end ? 'text-right' : ''}`}>
+                      {column.cell(row)}
+                    </td>
+                  ))}
+                </tr>
+              );
+            })}
+            {after > 0 ? <tr style={{ height: after }} /> : null}
+          </tbody>
+        </table>
+        {failed ? (
+          <p role="alert" className="flex items-center gap-3 px-4 py-3">
+            The rest of this list could not be loaded.
+            <Button onClick={loadMore}>Try again</Button>
+          </p>
+        ) : null}
+        {props.list.rows?.length === 0 ? <p className="px-4 py-8 text-soft">{props.nothingFound}</p> : null}
+      </section>
+    </div>
+  );
+}
+
+function HeaderCell<Row>({ column, query }: { column: Column<Row>; query: ListQueryState }) {
+  const { sort, direction } = query.ask;
+  const isSorted = column.sort !== undefined && column.sort === sort;
+  return (
+    <th
+      scope="col"
+      aria-sort={isSorted ? (direction === 'asc' ? 'ascending' : 'descending') : undefined}
+      className={`px-4 py-0 border-b border-line font-semibold text-soft ${column.end ? 'text-right' : 'text-left'}`}
+    >
+      {column.sort === undefined ? (
+        <span className="inline-flex items-center min-h-9">{column.header}</span>
+      ) : (
+        <button type="button" className="inline-flex items-center gap-1 min-h-9 font-semibold" onClick={() => query.onSort(column.sort ?? '')}>
+          {column.header}
+          {isSorted ? direction === 'asc' ? <ArrowUp size={13} aria-hidden="true" /> : <ArrowDown size={13} aria-hidden="true" /> : null}
+        </button>
+      )}
+    </th>
+  );
+}

@@ -1,0 +1,76 @@
+import { formatMoney } from '@ruta/core/money';
+import type { OrderRow } from '@ruta/core/orders';
+import { Link } from 'react-router';
+import { formatTime } from '../base/format';
+import { type Column, DataTable } from '../lists/DataTable';
+import { useListQuery } from '../lists/useListQuery';
+import { useRows } from '../lists/useRows';
+import { ButtonLink } from '../ui/Button';
+import { Badge, Empty, Page, Waiting } from '../ui/Page';
+import { ordersApi } from './api';
+
+const COLUMNS: Array<Column<OrderRow>> = [
+  {
+    id: 'number',
+    header: 'Order',
+    sort: 'number',
+    cell: (order) => (
+      <Link to={`/sales/orders/${order.id}`} className="font-semibold hover:underline">
+        {order.number}
+      </Link>
+    ),
+  },
+  { id: 'paidAt', header: 'Paid', sort: 'paid', cell: (order) => formatTime(order.paidAt) },
+  {
+    id: 'buyer',
+    header: 'Buyer',
+    sort: 'email',
+    cell: (order) => (
+      <>
+        {order.firstName} <span className="text-soft">{order.email}</span>
+      </>
+    ),
+  },
+  { id: 'goods', header: 'Bought', cell: (order) => order.goods },
+  { id: 'funnelName', header: 'Funnel', cell: (order) => order.funnelName },
+  {
+    id: 'total',
+    header: 'Total',
+    sort: 'total',
+    end: true,
+    cell: (order) => (
+      <span className="font-semibold">
+        {order.mode === 'test' ? <Badge tone="way">Test</Badge> : null} {formatMoney(order.total, order.currency)}
+      </span>
+    ),
+  },
+];
+
+export function OrdersPage() {
+  const query = useListQuery();
+  const orders = ordersApi.useOrdersInfiniteQuery(query.ask);
+  const { data: counted } = ordersApi.useOrderCountQuery({ search: query.ask.search });
+  const list = useRows(orders);
+  if (!list.rows) return <Waiting error={orders.error} retry={orders.refetch} />;
+  return (
+    <Page title="Orders">
+      {list.rows.length === 0 && !query.ask.search ? (
+        <Empty title="No order yet" action={<ButtonLink to="/funnels">To the funnels</ButtonLink>}>
+          Every paid order stands here with its whole story. Publish a funnel and open its address to make the first.
+        </Empty>
+      ) : (
+        <DataTable
+          list={list}
+          query={query}
+          count={counted?.count}
+          columns={COLUMNS}
+          label="Orders"
+          idOf={(order) => order.id}
+          hrefOf={(order) => `/sales/orders/${order.id}`}
+          searchLabel="Search orders"
+          nothingFound="No order has these words."
+        />
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,71 @@
+import type { PageDocument } from '@ruta/core/page';
+import type { Brand } from '@ruta/core/shop';
+import { type EditHooks, fontFaces, type PageContext, PageView, pageCss } from '@ruta/pages';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { createPortal } from 'react-dom';
+
+const PICTURE_WIDTH = 1100;
+/** A picture is filled by its first sections; what would stand below its edge is not drawn. */
+const MOST_SECTIONS = 3;
+
+/** Typefaces are known to a document, not to a part of it, so that the brand's are made known once. */
+function useFonts(brand: Brand): void {
+  useEffect(() => {
+    const id = `page-fonts-${brand.fonts}`;
+    if (document.getElementById(id)) return;
+    const style = document.createElement('style');
+    style.id = id;
+    style.textContent = fontFaces(brand);
+    document.head.append(style);
+  }, [brand]);
+}
+
+/**
+ * A true small picture of a page, from the same components that visitors' pages are made of: a part of the screen with a
+ * style of its own, not a document, so that a map of many stops stays light. It is drawn once it comes near the screen.
+ */
+export const PagePicture = memo(function PagePicture(props: { page: PageDocument; context: PageContext; width: number; height: number }) {
+  const { page, context, width, height } = props;
+  const holder = useRef<HTMLDivElement>(null);
+  const [root, setRoot] = useState<ShadowRoot | null>(null);
+  const [near, setNear] = useState(false);
+  useFonts(context.brand);
+  const css = useMemo(() => pageCss(context.brand, { within: ':host' }), [context.brand]);
+  const start = useMemo(() => ({ ...page, sections: page.sections.slice(0, MOST_SECTIONS) }), [page]);
+  const scale = width / PICTURE_WIDTH;
+
+  useLayoutEffect(() => {
+    if (holder.current) setRoot(holder.current.shadowRoot ?? holder.current.attachShadow({ mode: 'open' }));
+  }, []);
+  useEffect(() => {
+    if (!holder.current) return;
+    const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && setNear(true), { rootMargin: '200px' });
+    observer.observe(holder.current);
+    return () => observer.disconnect();
+  }, []);
+
+  return (
+    <div style={{ width, height, overflow: 'hidden', contain: 'strict' }} aria-hidden="true" inert data-page-picture="">
+      <div ref={holder} style={{ width: PICTURE_WIDTH, height: height / scale, overflow: 'hidden', transform: `scale(${scale})`, transformOrigin: '0 0' }} />
+      {root && near
+        ? createPortal(
+            <>
+              <style>{css}</style>
+              <div className="page-body">
+                <PageView page={start} context={context} edit={STILL} />
+              </div>
+            </>,
+            root as unknown as Element,
+          )
+        : null}
+    </div>
+  );
+});
+
+/** A picture shows what stands on the page, with nothing around it. */
+const STILL: EditHooks = {
+  frameSection: (_id, children) => children,
+  frameElement: (_id, children) => children,
+  columnEnd: () => null,
+  editableWords: () => null,
+};

@@ -1,0 +1,36 @@
+import { words } from '@ruta/core/elements';
+import { Plus, Trash2 } from 'lucide-react';
+import { Button, IconButton } from '../../ui/Button';
+import { TextField } from '../../ui/Field';
+import type { SheetProps } from './sheet';
+
+export function FaqSheet({ element, change }: SheetProps<'faq'>) {
+  return (
+    <>
+      {element.items.map((item, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: questions have no identity of their own
+        <div key={index} className="flex items-end gap-1">
+          <div className="flex-1">
+            <TextField
+              label={`Question ${index + 1}`}
+              maxLength={200}
+              value={item.question}
+              error={item.question === '' ? 'Write the question.' : undefined}
+              onChange={(event) => change({ items: element.items.with(index, { ...item, question: event.target.value }) })}
+            />
+          </div>
+          <IconButton
+            name={`Remove question ${index + 1}`}
+            disabled={element.items.length < 2}
+            onClick={() => change({ items: element.items.toSpliced(index, 1) })}
+          >
+            <Trash2 size={15} />
+          </IconButton>
+        </div>
+      ))}
+      <Button onClick={() => change({ items: [...element.items, { question: 'Another question', answer: words('A short, honest answer.') }] })}>
+        <Plus size={15} aria-hidden="true" /> Add a question
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { type Brand, BrandSchema, contrast, FONT_PAIRS, paletteOf } from '@ruta/core/shop';
+import { fontFaces } from '@ruta/pages';
+import { useForm } from 'react-hook-form';
+import { SelectField, TextField } from '../ui/Field';
+import { Panel } from '../ui/Page';
+import { SaveBar } from '../ui/SaveBar';
+import { shopApi } from './api';
+
+const COLOURS = [
+  { name: 'main', label: 'Main colour', hint: 'Headers, headlines, running text.' },
+  { name: 'accent', label: 'Accent', hint: 'Buttons and small marks.' },
+  { name: 'ground', label: 'Ground', hint: 'What everything stands on.' },
+] as const;
+
+/** The seller's look in one place, with what it does shown while it is chosen. */
+export function BrandForm({ brand, shopName }: { brand: Brand; shopName: string }) {
+  const [save, { error, isSuccess }] = shopApi.useSaveBrandMutation();
+  const { register, handleSubmit, watch, setValue, formState } = useForm<Brand>({ defaultValues: brand, resolver: zodResolver(BrandSchema) });
+  const wrong = formState.errors;
+  const shown = BrandSchema.safeParse({ ...watch(), corner: Number(watch('corner')) });
+  return (
+    <Panel title="Brand">
+      <form
+        id="brand"
+        noValidate
+        className="grid gap-4"
+        onSubmit={handleSubmit((values) =>
+          save(values)
+            .unwrap()
+            .catch(() => undefined),
+        )}
+      >
+        <p className="text-soft">Pages, checkout, receipts and mails take this look. Words are always kept readable on your colours.</p>
+        <div className="grid sm:grid-cols-3 gap-4">
+          {COLOURS.map(({ name, label, hint }) => (
+            <div key={name} className="flex items-end gap-2">
+              <div className="flex-1">
+                <TextField label={label} hint={hint} error={wrong[name]?.message} {...register(name)} />
+              </div>
+              <input
+                type="color"
+                aria-label={`${label}, picker`}
+                className="h-9.5 w-11 rounded-md border border-line bg-white p-1 mb-auto mt-6"
+                value={/^#[0-9a-f]{6}$/i.test(watch(name)) ? watch(name) : '#000000'}
+                onChange={(event) => setValue(name, event.target.value.toUpperCase(), { shouldDirty: true })}
+              />
+            </div>
+          ))}
+        </div>
+        <div className="grid sm:grid-cols-2 gap-4">
+          <SelectField label="Typefaces" error={wrong.fonts?.message} {...register('fonts')}>
+            {Object.entries(FONT_PAIRS).map(([key, pair]) => (
+              <option key={key} value={key}>
+                {pair.name}
+              </option>
+            ))}
+          </SelectField>
+          <TextField label="Corner, in pixels" type="number" min={0} max={24} error={wrong.corner?.message} {...register('corner', { valueAsNumber: true })} />
+        </div>
+        {shown.success ? <Preview brand={shown.data} shopName={shopName} /> : null}
+        <SaveBar label="Save the brand" busy={formState.isSubmitting} saved={isSuccess} error={error} />
+      </form>
+    </Panel>
+  );
+}
+
+function Preview({ brand, shopName }: { brand: Brand; shopName: string }) {
+  const palette = paletteOf(brand);
+  const { heading, body } = FONT_PAIRS[brand.fonts];
+  const headingFont = `"${heading.family}", ${heading.fallback}`;
+  return (
+    <div className="rounded-md border border-line overflow-hidden" style={{ fontFamily: `"${body.family}", ${body.fallback}` }}>
+      <style>{fontFaces(brand)}</style>
+      <div style={{ background: palette.dark, color: palette.onDark, fontFamily: headingFont }} className="px-5 py-3 text-lg font-semibold">
+        {shopName}
+      </div>
+      <div style={{ background: palette.ground, color: palette.ink }} className="px-5 py-5">
+        <p style={{ fontFamily: headingFont }} className="text-2xl font-semibold mb-1">
+          A headline in your brand
+        </p>
+        <p style={{ color: palette.softInk }} className="mb-3">
+          Running text, {contrast(palette.softInk, palette.ground).toFixed(1)} : 1 against the ground.
+        </p>
+        <span style={{ background: palette.accent, color: palette.onAccent, borderRadius: brand.corner }} className="inline-block px-5 py-2.5 font-semibold">
+          A button
+        </span>
+      </div>
+    </div>
+  );
+}

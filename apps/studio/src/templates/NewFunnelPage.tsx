@@ -1,0 +1,160 @@
+import { type Product, priceWords, productLabel } from '@ruta/core/catalog';
+import { stopsInOrder } from '@ruta/core/funnel';
+import type { ShopView } from '@ruta/core/pricing';
+import { drawFunnel, shortName, TEMPLATES, type TemplateName, templateOf } from '@ruta/core/templates';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { problemOf } from '../base/api';
+import { newId } from '../base/newId';
+import { catalogApi } from '../catalog/api';
+import { ProductSelect, useProductChoices } from '../catalog/ProductSelect';
+import { funnelApi } from '../funnel/api';
+import { PagePicture } from '../page/PagePicture';
+import { studioContext } from '../page/studioContext';
+import { shopApi } from '../shop/api';
+import { Button, ButtonLink } from '../ui/Button';
+import { FormProblem, TextField } from '../ui/Field';
+import { Empty, Page, Panel, Waiting } from '../ui/Page';
+
+/** Starting a funnel: which shape, what is sold, how it is called. Every page comes at once. */
+export function NewFunnelPage() {
+  const sold = useProductChoices({ free: false });
+  const gifts = useProductChoices({ free: true });
+  const { data: shop } = shopApi.useShopQuery();
+  if (!sold.rows || !gifts.rows || !shop) return <Waiting error={sold.error} retry={sold.refetch} />;
+  const [first] = sold.rows;
+  if (!first) {
+    return (
+      <Page title="Start a funnel" narrow>
+        <Empty
+          title="First, something to sell"
+          action={
+            <ButtonLink to="/catalog/new" look="main">
+              Add a product
+            </ButtonLink>
+          }
+        >
+          A funnel leads to a product with a price. Add one, then come back.
+        </Empty>
+      </Page>
+    );
+  }
+  return <NewFunnel firstId={first.id} firstGiftId={gifts.rows[0]?.id ?? ''} shop={shop} />;
+}
+
+function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftId: string; shop: ShopView }) {
+  const navigate = useNavigate();
+  const [create, { error, isLoading }] = funnelApi.useCreateFunnelMutation();
+  const [template, setTemplate] = useState<TemplateName>('straight-sale');
+  const [productId, setProductId] = useState(firstId);
+  const [giftId, setGiftId] = useState(firstGiftId);
+  const [name, setName] = useState<string | null>(null);
+  const { data: product } = catalogApi.useProductQuery(productId);
+  const { data: gift } = catalogApi.useProductQuery(giftId, { skip: giftId === '' });
+  const { needsGift } = templateOf(template);
+  const suggested = needsGift && gift ? `${shortName(gift.name)} to ${shortName(product?.name ?? '')}` : shortName(product?.name ?? '');
+  const problem = error ? problemOf(error) : null;
+  const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
+
+  async function start() {
+    const made = await create({ name: name ?? suggested, template, productId, ...(needsGift ? { giftId } : {}) })
+      .unwrap()
+      .catch(() => null);
+    if (made) await navigate(`/funnels/${made.id}/map`);
+  }
+
+  return (
+    <Page title="Start a funnel">
+      <form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          void start();
+        }}
+      >
+        <Panel title="Which shape?">
+          <fieldset className="grid lg:grid-cols-2 gap-4">
+            <legend className="sr-only">Shape of the funnel</legend>
+            {TEMPLATES.map(({ template: key, ...shape }) => (
+              <label
+                key={key}
+                className={`block rounded-md border-2 p-4 cursor-pointer has-focus-visible:outline-2 has-focus-visible:outline-info ${template === key ? 'border-ink bg-way-tint/40' : 'border-line hover:border-soft'}`}
+              >
+                <span className="flex items-center gap-2 mb-1">
+                  <input type="radio" name="template" value={key} checked={template === key} onChange={() => setTemplate(key)} className="size-4 accent-go" />
+                  <span className="font-bold">{shape.name}</span>
+                </span>
+                <span className="block text-soft mb-3">{shape.purpose}</span>
+                {product ? <TemplatePictures template={key} product={product} gift={gift} shop={shop} /> : null}
+              </label>
+            ))}
+          </fieldset>
+        </Panel>
+        <Panel title="What is it for?">
+          <div className="grid sm:grid-cols-2 gap-4 items-start">
+            {needsGift ? (
+              giftId === '' ? (
+                <p className="text-soft">
+                  This shape begins with a free gift. <ButtonLink to="/catalog/new">Add a free product</ButtonLink>
+                </p>
+              ) : (
+                <ProductSelect label="Free gift" ask={{ free: true }} value={giftId} onChange={setGiftId} error={refused('giftId')} />
+              )
+            ) : null}
+            <ProductSelect
+              label="Product on sale"
+              ask={{ free: false }}
+              value={productId}
+              onChange={setProductId}
+              error={refused('productId')}
+              wordsOf={(row) => `${productLabel(row)}, ${priceWords(row.price, shop.settings.currency, Date.now())}`}
+            />
+            <TextField
+              label="Name of the funnel"
+              hint="Only your team sees it."
+              value={name ?? suggested}
+              onChange={(event) => setName(event.target.value)}
+              error={refused('name') ?? refused('slug')}
+            />
+          </div>
+        </Panel>
+        <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
+        <Button look="main" type="submit" disabled={isLoading || (needsGift && !gift)}>
+          Draw the funnel
+        </Button>
+      </form>
+    </Page>
+  );
+}
+
+/** The pages of a shape as small pictures, with the seller's own product and brand on them. */
+function TemplatePictures({ template, product, gift, shop }: { template: TemplateName; product: Product; gift: Product | undefined; shop: ShopView }) {
+  const drawn = useMemo(() => {
+    const stand = gift ?? { id: newId('product'), name: 'A free gift', pictureIds: [] };
+    const { graph, pages } = drawFunnel(template, { product, gift: templateOf(template).needsGift ? stand : undefined }, newId);
+    const products = { [product.id]: product, ...(gift ? { [gift.id]: gift } : {}) };
+    return { graph, pages, products };
+  }, [template, product, gift]);
+  return (
+    <span className="flex gap-3">
+      {stopsInOrder(drawn.graph).map((step) => {
+        const page = drawn.pages[step.id];
+        return (
+          <span key={step.id} className="block w-[138px]">
+            <span className="block rounded-md border border-line overflow-hidden">
+              {page ? (
+                <PagePicture
+                  page={page}
+                  context={studioContext(shop, { products: drawn.products, giftId: gift?.id ?? null }, step, {})}
+                  width={136}
+                  height={92}
+                />
+              ) : null}
+            </span>
+            <span className="block text-soft text-[0.86rem] mt-1 truncate">{step.name}</span>
+          </span>
+        );
+      })}
+    </span>
+  );
+}

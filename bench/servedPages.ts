@@ -1,0 +1,57 @@
+import { gzipSync } from 'node:zlib';
+import type autocannon from 'autocannon';
+import type { Installation } from '../apps/server/test/support/installation';
+import { inPairs, type Measurement, requestsPerSecond } from './measure';
+
+const PAIRS = 7;
+/** Pages that one visitor looks at, as people do. */
+const VIEWS_EACH = 3;
+
+const headers = {
+  'user-agent': 'Mozilla/5.0 (X11; Linux x86_64) Chrome/131.0 Safari/537.36',
+  'accept-encoding': 'gzip',
+  cookie: 'ruta_visitor=vis_benchbenchbench',
+};
+
+/** A published page served to visitors, against Express sending the same bytes. */
+export async function pagesBench(ruta: Installation, bareUrl: string): Promise<Measurement> {
+  const page = `${ruta.site}/moon-month`;
+  const html = await (await fetch(page)).text();
+  await fetch(`${bareUrl}/bytes`, { method: 'PUT', body: gzipSync(html, { level: 9 }), headers: { 'content-type': 'text/html' } });
+  return inPairs(
+    'page.throughput',
+    'requests/s',
+    PAIRS,
+    () => requestsPerSecond({ url: page, headers }),
+    () => requestsPerSecond({ url: `${bareUrl}/bytes`, headers }),
+  );
+}
+
+/** Page views that are recorded, against Express answering 204. Every view has an id of its own, so that every one is written. */
+export function viewsBench(ruta: Installation, bareUrl: string): Promise<Measurement> {
+  let count = 0;
+  const numbered = (number: number) => number.toString(36).padStart(12, '0');
+  const views = (path: string) => ({
+    method: 'POST' as const,
+    requests: [
+      {
+        setupRequest: (request: autocannon.Request) => {
+          count++;
+          return {
+            ...request,
+            method: 'POST' as const,
+            path: `${path}?id=evt_bench${numbered(count)}&path=%2Fmoon-month&query=%3Futm_source%3Dbench`,
+            headers: { ...headers, cookie: `ruta_visitor=vis_bench${numbered(Math.floor(count / VIEWS_EACH))}` },
+          };
+        },
+      },
+    ],
+  });
+  return inPairs(
+    'events.ingest',
+    'views/s',
+    PAIRS,
+    () => requestsPerSecond({ url: ruta.site, ...views('/e') }),
+    () => requestsPerSecond({ url: bareUrl, ...views('/nothing') }),
+  );
+}

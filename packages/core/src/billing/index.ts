@@ -1,3 +1,0 @@
-export * from './planDates';
-export * from './refund';
-export * from './schedule';

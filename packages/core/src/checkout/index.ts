@@ -1,0 +1,2 @@
+export * from './cart';
+export * from './orderForm';

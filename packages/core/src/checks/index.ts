@@ -1,0 +1,5 @@
+// by hand: single checks are found through the registry.
+
+export * from './api';
+export * from './check';
+export * from './registry';

@@ -1,0 +1,39 @@
+import { stopsInOrder } from '../funnel';
+import { mainOffer } from '../offers';
+import { archivedProduct } from './archivedProduct';
+import { buttonTargets } from './buttonTargets';
+import type { Check, CheckedFunnel, Problem } from './check';
+import { oneHeadline } from './headlines';
+import { missingForm } from './missingForm';
+import { noPayment } from './noPayment';
+import { noShipping } from './noShipping';
+import { nothingDelivered } from './nothingDelivered';
+import { nothingSold } from './nothingSold';
+import { switchedOffProduct } from './switchedOffProduct';
+import { textAlternatives } from './textAlternatives';
+
+/** Every check, in the order in which its problems are told. */
+export const CHECKS = [
+  nothingSold,
+  archivedProduct,
+  missingForm,
+  noPayment,
+  noShipping,
+  nothingDelivered,
+  switchedOffProduct,
+  oneHeadline,
+  textAlternatives,
+  buttonTargets,
+] as const satisfies readonly Check[];
+
+/** What is wrong with a funnel, stop by stop in their order. */
+export function checkFunnel(funnel: CheckedFunnel): Problem[] {
+  return stopsInOrder(funnel.graph).flatMap((step) => {
+    const page = funnel.pages[step.id];
+    if (!page) return [];
+    const product = funnel.products[mainOffer(step)?.productId ?? ''];
+    return CHECKS.flatMap(({ check, severity, find }) =>
+      find({ step, page, product, funnel }).map((message): Problem => ({ check, stepId: step.id, message, severity })),
+    );
+  });
+}

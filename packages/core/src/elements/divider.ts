@@ -1,0 +1,3 @@
+import { elementRecord } from './record';
+
+export const divider = elementRecord('divider', {})({ name: 'Divider', create: () => ({}), words: () => [] });

@@ -1,0 +1,8 @@
+// by hand: records are found through the registry, by their type.
+export * from './action';
+export { addressFields, FormFieldSchema } from './form';
+export { type PictureSource, PictureSourceSchema } from './picture';
+export { PRODUCT_PARTS } from './product';
+export { type ElementPath, type ElementRecord, elementRecord, wordsAt } from './record';
+export * from './registry';
+export * from './words';

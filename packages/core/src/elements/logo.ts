@@ -1,0 +1,3 @@
+import { elementRecord } from './record';
+
+export const logo = elementRecord('logo', {})({ name: 'Logo', create: () => ({}), words: () => [] });

@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { elementRecord } from './record';
+import { WordsSchema, words } from './words';
+
+export const orderForm = elementRecord('order-form', {
+  button: WordsSchema,
+  consent: WordsSchema,
+  askLastName: z.boolean(),
+  askCountry: z.boolean(),
+  askQuantity: z.boolean().optional(),
+  askTaxNumber: z.boolean().optional(),
+  hideCode: z.boolean().optional().describe('Discount codes can then only come with a link'),
+})({
+  name: 'Order form',
+  create: () => ({
+    button: words('Pay ', { bound: 'order.total' }),
+    consent: words('By paying you accept the terms.'),
+    askLastName: false,
+    askCountry: true,
+  }),
+  words: () => [['button'], ['consent']],
+  personal: true,
+});

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+
+/** Values that a page takes from the shop, the step's product or the buyer, so that words follow when those change. */
+export const BOUND_VALUES = {
+  'product.name': 'product name',
+  'product.price': 'price',
+  'product.regularPrice': 'old price',
+  'product.description': 'description',
+  'gift.name': 'gift name',
+  'buyer.firstName': 'first name',
+  'order.number': 'order number',
+  'order.total': 'order total',
+  'shop.name': 'shop name',
+  'shop.email': 'shop e-mail',
+} as const;
+export type BoundValue = keyof typeof BOUND_VALUES;
+
+/** Which bound values differ from visitor to visitor, so that a page with them cannot be kept in memory as one text. */
+export const PERSONAL_VALUES: ReadonlySet<BoundValue> = new Set(['buyer.firstName', 'order.number', 'order.total']);
+
+const boundKeys = Object.keys(BOUND_VALUES) as [BoundValue, ...BoundValue[]];
+
+/** A run of words, a value that is filled in when the page is shown, or a line break. */
+export const InlineSchema = z.discriminatedUnion('type', [
+  z.object({
+    type: z.literal('text'),
+    text: z.string().min(1).max(4000, 'This text is over 4,000 characters.'),
+    bold: z.boolean().optional(),
+    italic: z.boolean().optional(),
+  }),
+  z.object({ type: z.literal('bound'), value: z.enum(boundKeys), fallback: z.string().max(120).optional() }),
+  z.object({ type: z.literal('break') }),
+]);
+export type Inline = z.infer<typeof InlineSchema>;
+
+/** Words of an element: inline nodes in order. */
+export const WordsSchema = z.array(InlineSchema).max(200, 'This text has too many parts.');
+export type Words = z.infer<typeof WordsSchema>;
+
+/** Words from a plain string, or from strings and bound values in turn: `words('Hello ', { bound: 'buyer.firstName' })`. */
+export function words(...parts: Array<string | { bound: BoundValue; fallback?: string }>): Words {
+  return parts.map((part) =>
+    typeof part === 'string'
+      ? { type: 'text', text: part }
+      : { type: 'bound', value: part.bound, ...(part.fallback === undefined ? {} : { fallback: part.fallback }) },
+  );
+}
+
+/** Plain text of words; bound values come from `resolve`, or show as their name in brackets where it gives nothing. */
+export function plainText(content: Words, resolve?: (value: BoundValue) => string | undefined): string {
+  return content
+    .map((node) => {
+      if (node.type === 'text') return node.text;
+      if (node.type === 'break') return ' ';
+      return resolve?.(node.value) ?? node.fallback ?? `[${BOUND_VALUES[node.value]}]`;
+    })
+    .join('');
+}

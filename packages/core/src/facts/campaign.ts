@@ -1,0 +1,13 @@
+import { z } from 'zod';
+import { cameWords, campaignOf, which } from './campaigns';
+import { factRecord, known } from './record';
+
+export const campaign = factRecord(
+  'campaign',
+  { which, campaign: z.string().min(1) },
+  {
+    name: 'Campaign',
+    test: ({ which: of, campaign: asked }, facts) => known(campaignOf(of, facts), (from) => from?.campaign === asked),
+    describe: ({ which: of, campaign: asked }) => `${cameWords(of)} from “${asked}”`,
+  },
+);

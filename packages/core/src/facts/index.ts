@@ -1,0 +1,4 @@
+// by hand: records are found through the registry, by the fact they ask for.
+export * from './facts';
+export { type FactNames, type FactRecord, factRecord, known, type Truth } from './record';
+export * from './registry';

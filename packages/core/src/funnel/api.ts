@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { ProductSchema } from '../catalog';
+import { idSchema } from '../ids';
+import { ListQuerySchema, listPageSchema } from '../lists';
+import { FunnelFiguresSchema } from '../reports';
+import { GraphSchema, SlugSchema, StepSchema } from './funnel';
+import { StepKindSchema } from './stepKinds';
+
+/** A funnel in the list, with its figures of the last 30 days. */
+export const FunnelRowSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  slug: z.string(),
+  live: z.boolean(),
+  stops: z.array(z.object({ id: z.string(), kind: StepKindSchema, name: z.string() })),
+  productName: z.string().nullable(),
+  figures: FunnelFiguresSchema,
+});
+export type FunnelRow = z.infer<typeof FunnelRowSchema>;
+export const FunnelListQuerySchema = ListQuerySchema;
+export const FunnelPageSchema = listPageSchema(FunnelRowSchema);
+
+export const FunnelSettingsSchema = z.object({
+  name: z.string().trim().min(1, 'Give the funnel a name.').max(80, 'Keep the name under 80 characters.'),
+  slug: SlugSchema,
+});
+export type FunnelSettings = z.infer<typeof FunnelSettingsSchema>;
+
+/** What of a stop can be changed beside its page. */
+export const StepSettingsSchema = StepSchema.pick({ name: true, slug: true }).extend({
+  productId: idSchema('product').nullable().describe('What the stop is about; null for nothing'),
+});
+export type StepSettings = z.infer<typeof StepSettingsSchema>;
+
+/** What has not been published yet. */
+export const ChangesSchema = z.object({ stepIds: z.array(z.string()), settings: z.boolean() });
+export type Changes = z.infer<typeof ChangesSchema>;
+
+export const FunnelViewSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  slug: z.string(),
+  giftId: z.string().nullable(),
+  graph: GraphSchema,
+  stops: z.array(z.string()).describe('Step ids in the order people pass them'),
+  publishedAt: z.int().nullable(),
+  version: z.int(),
+  addresses: z.record(z.string(), z.string()),
+  products: z.record(z.string(), ProductSchema).describe('What the stops sell and give, and the parts of bundles'),
+  publications: z.array(z.object({ version: z.int(), at: z.int() })),
+});
+
+/** Something by its name. */
+export const NamedSchema = z.object({ id: z.string(), name: z.string() });

@@ -1,0 +1,10 @@
+import { stepKindRecord } from '../stepKind';
+
+/** Takes the payment. */
+export const checkout = stepKindRecord({
+  kind: 'checkout',
+  name: 'Checkout',
+  band: 'Pay',
+  goal: { outcome: 'paid', event: 'order.paid', reached: 'paid' },
+  sells: true,
+});

@@ -1,0 +1,10 @@
+import { stepKindRecord } from '../stepKind';
+
+/** Visitors leave an address, often for a free gift. */
+export const optIn = stepKindRecord({
+  kind: 'opt-in',
+  name: 'Opt-in',
+  band: 'Arrive',
+  goal: { outcome: 'submitted', event: 'lead.submitted', reached: 'left an address' },
+  sells: false,
+});

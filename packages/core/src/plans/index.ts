@@ -1,0 +1,4 @@
+export * from './api';
+export * from './plan';
+export * from './schedule';
+export * from './upcoming';

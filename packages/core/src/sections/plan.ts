@@ -1,0 +1,49 @@
+import { type ElementOf, type ElementType, elementRecordOf, type PageElement, type Words } from '../elements';
+import type { NewId } from '../ids';
+import type { Column, Section } from '../page';
+
+/** An element without its id, as a plan of a section states it. */
+export type Part = { [T in ElementType]: Omit<ElementOf<T>, 'id'> }[ElementType];
+
+/** A section before it has ids; what is left out is the usual. */
+export interface SectionPlan {
+  name: string;
+  ground?: Section['ground'];
+  space?: Section['space'];
+  align?: Section['align'];
+  width?: Section['width'];
+  columns: Array<{ span: number; parts: Part[] }>;
+}
+
+/** A ready section that can be added to any page. A further one is one more file, and its name in the tuple of `library.ts`. */
+export interface ReadySection {
+  purpose: string;
+  name: string;
+  plan: () => SectionPlan;
+}
+
+/** Makes a section from a plan, with fresh ids. */
+export function buildSection(plan: SectionPlan, newId: NewId): Section {
+  return {
+    id: newId('section'),
+    name: plan.name,
+    ground: plan.ground ?? 'plain',
+    space: plan.space ?? 'normal',
+    align: plan.align ?? 'start',
+    width: plan.width ?? 'normal',
+    backdropId: null,
+    columns: plan.columns.map(
+      ({ span, parts }): Column => ({ id: newId('column'), span, elements: parts.map((each) => ({ id: newId('element'), ...each }) as PageElement) }),
+    ),
+  };
+}
+
+/** A part of a plan: an element as it is when it is new, with what is different here. */
+export function part<T extends ElementType>(type: T, fields: Partial<Omit<ElementOf<T>, 'id' | 'type'>> = {}): Part {
+  return { type, ...elementRecordOf(type).create(), ...fields } as Part;
+}
+
+/** One column over the whole width. */
+export const one = (...parts: Part[]) => [{ span: 12, parts }];
+export const headlinePart = (level: 1 | 2 | 3, size: 'large' | 'medium' | 'small', words: Words) => part('headline', { level, size, words });
+export const textPart = (style: ElementOf<'text'>['style'], words: Words) => part('text', { style, words });

@@ -1,0 +1,206 @@
+import { describe, expect, it } from 'vitest';
+import { ProductSchema } from '../src/catalog';
+import { CHECKS, type CheckedFunnel, checkFunnel } from '../src/checks';
+import { boundValuesOf, ELEMENTS, ElementSchema, isElementOf, newElement, wordPlaces, words, wordsAt } from '../src/elements';
+import { FACTS, FactTestSchema } from '../src/facts';
+import { isGoal, STEP_KINDS, stepKindOf } from '../src/funnel';
+import { type IdKind, makeId } from '../src/ids';
+import { formatMoney } from '../src/money';
+import { isPersonalPage, type PageDocument, PageDocumentSchema, readPage } from '../src/page';
+import { buildSection, SECTIONS } from '../src/sections';
+import { DEFAULT_BRAND } from '../src/shop';
+import { drawFunnel, TEMPLATES } from '../src/templates';
+import { EVENTS, eventWords } from '../src/tracking';
+
+const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
+const page = (...elements: PageDocument['sections'][number]['columns'][number]['elements']): PageDocument => ({
+  version: 1,
+  title: 'Page',
+  description: '',
+  indexed: true,
+  sections: [
+    {
+      id: newId('section'),
+      name: 'One',
+      ground: 'plain',
+      space: 'normal',
+      align: 'start',
+      width: 'normal',
+      backdropId: null,
+      columns: [{ id: newId('column'), span: 12, elements }],
+    },
+  ],
+});
+
+describe('names in a registry', () => {
+  it.each([
+    ['elements', ELEMENTS.map(({ type }) => type)],
+    ['facts', FACTS.map(({ fact }) => fact)],
+    ['events', EVENTS.map(({ kind }) => kind)],
+    ['checks', CHECKS.map(({ check }) => check)],
+    ['step kinds', STEP_KINDS.map(({ kind }) => kind)],
+    ['sections', SECTIONS.map(({ purpose }) => purpose)],
+    ['templates', TEMPLATES.map(({ template }) => template)],
+  ] as Array<[string, string[]]>)('of %s stand for one record each', (_registry, names) => {
+    expect(new Set(names).size).toBe(names.length);
+  });
+});
+
+describe('each element', () => {
+  it.each(ELEMENTS.map(({ type }) => type))('%s begins as its own schema says, and its words stand where its record says', (type) => {
+    const element = newElement(type, newId);
+    expect(ElementSchema.safeParse(element).error).toBeUndefined();
+    expect(isElementOf(element, type)).toBe(true);
+    for (const path of wordPlaces(element)) expect(Array.isArray(wordsAt(element, path))).toBe(true);
+    // As it was stored it comes back, whichever version wrote it.
+    expect(readPage(JSON.parse(JSON.stringify(page(element)))).sections[0]?.columns[0]?.elements).toEqual([element]);
+  });
+
+  it.each([
+    ['text', words('Hello'), false],
+    ['text', words('At ', { bound: 'product.price' }), false],
+    ['text', words('Dear ', { bound: 'buyer.firstName' }), true],
+    ['button', words({ bound: 'order.number' }), true],
+  ] as const)('%s with %j makes a page personal: %s', (type, content, expected) => {
+    const element = { ...newElement(type, newId), words: content } as ReturnType<typeof newElement>;
+    expect(isPersonalPage(page(element))).toBe(expected);
+    expect(boundValuesOf(element)).toHaveLength(content.filter((part) => part.type === 'bound').length);
+  });
+
+  it('within which a name hides is personal too: in a list, a question, a testimonial', () => {
+    const name = words({ bound: 'buyer.firstName' });
+    const elements = [newElement('list', newId), newElement('faq', newId)];
+    for (const element of elements) {
+      expect(isPersonalPage(page(element))).toBe(false);
+      const [path = []] = wordPlaces(element);
+      const holder = path.slice(0, -1).reduce<Record<string | number, unknown>>((at, key) => at[key] as Record<string, unknown>, element as never);
+      holder[path.at(-1) ?? ''] = name;
+      expect(isPersonalPage(page(element))).toBe(true);
+    }
+  });
+
+  it('that is the buyer’s own makes its page personal by itself', () => {
+    for (const type of ['order-form', 'receipt', 'downloads'] as const) expect(isPersonalPage(page(newElement(type, newId)))).toBe(true);
+  });
+});
+
+describe('a stored page', () => {
+  it.each([[{}], [{ version: 1 }], [{ ...page(), version: 2, sections: 'none' }], [page({ id: newId('element'), type: 'hologram' } as never)]])(
+    'that is none is refused: %j',
+    (stored) => expect(() => readPage(stored)).toThrow(),
+  );
+});
+
+describe('each ready section', () => {
+  it.each(SECTIONS)('$purpose is valid on any page, with ids of its own', ({ plan }) => {
+    const sections = [buildSection(plan(), newId), buildSection(plan(), newId)];
+    expect(PageDocumentSchema.safeParse({ ...page(), sections }).error).toBeUndefined();
+  });
+});
+
+describe('each fact', () => {
+  it('is asked by name, and nothing else is', () => {
+    expect(FactTestSchema.safeParse({ fact: 'device', device: 'phone' }).success).toBe(true);
+    expect(FactTestSchema.safeParse({ fact: 'device', device: 'toaster' }).success).toBe(false);
+    expect(FactTestSchema.safeParse({ fact: 'shoeSize', size: 43 }).success).toBe(false);
+  });
+});
+
+describe('each step kind', () => {
+  it.each(STEP_KINDS)('$kind has a goal that only its own event reaches', ({ kind, goal }) => {
+    expect(stepKindOf(kind).goal).toEqual(goal);
+    expect(EVENTS.filter((event) => isGoal(kind, event.kind)).map((event) => event.kind)).toEqual(goal.event === null ? [] : [goal.event]);
+  });
+});
+
+describe('each event', () => {
+  const setting = { stop: 'Checkout', money: (amount: number) => formatMoney(amount, 'EUR') };
+  it.each([
+    ['page.viewed', {}, /Checkout/],
+    ['order.paid', { value: 13_800, currency: 'EUR' }, /€138\.00/],
+    ['payment.failed', { reason: 'no-funds' }, /no/i],
+    ['file.fetched', { file: 'week one.pdf' }, /week one\.pdf/],
+  ] as Array<[string, Record<string, unknown>, RegExp]>)('%s is told in words', (kind, payload, expected) => {
+    expect(eventWords(kind, payload, setting)).toMatch(expected);
+  });
+  it('of a kind that is gone, or kept in another shape, is named and breaks nothing', () => {
+    expect(eventWords('order.teleported', {}, setting)).toBe('order.teleported');
+    expect(eventWords('order.paid', { value: 'much' }, setting)).toBe('order.paid');
+  });
+});
+
+describe('each check', () => {
+  const product = ProductSchema.parse({
+    id: newId('product'),
+    name: 'First Light',
+    kind: 'service',
+    editions: [{ id: newId('edition'), prices: [{ id: newId('price'), price: { kind: 'one-time', regular: 13_800 } }] }],
+    pictures: [],
+    files: [],
+    archivedAt: null,
+    createdAt: 1,
+    updatedAt: 1,
+  });
+  const { graph, pages } = drawFunnel('straight-sale', { product }, newId);
+  const settings = {
+    name: 'Perigee Lane',
+    country: 'PT',
+    currency: 'EUR',
+    timeZone: 'Europe/Lisbon',
+    pricesIncludeTax: true,
+    contactEmail: 'ines@perigeelane.test',
+    mode: 'live' as const,
+    brand: DEFAULT_BRAND,
+  };
+  const sound = (): CheckedFunnel => ({
+    graph,
+    pages: structuredClone(pages),
+    products: { [product.id]: structuredClone(product) },
+    shop: { settings, taxTable: [], shippingTable: [] },
+    takesCards: true,
+  });
+  const checkout = graph.steps.find((step) => step.kind === 'checkout')?.id ?? '';
+  const elementsOf = (funnel: CheckedFunnel, stepId: string) => funnel.pages[stepId]?.sections[0]?.columns[0]?.elements ?? [];
+  const withProduct = (changes: object) => (funnel: CheckedFunnel) => void Object.assign(funnel.products[product.id] as object, changes);
+
+  it('finds nothing in a sound funnel', () => expect(checkFunnel(sound())).toEqual([]));
+
+  it.each<[string, 'blocking' | 'warning', (funnel: CheckedFunnel) => void]>([
+    ['nothing-sold', 'blocking', (funnel) => void Object.assign(funnel, { products: {} })],
+    ['archived-product', 'blocking', withProduct({ archivedAt: 1 })],
+    ['switched-off-product', 'warning', withProduct({ status: 'off' })],
+    ['switched-off-product', 'warning', withProduct({ status: 'test' })],
+    ['missing-form', 'blocking', (funnel) => void Object.assign(funnel.pages, { [checkout]: page(newElement('headline', newId)) })],
+    ['no-payment', 'warning', (funnel) => void Object.assign(funnel, { takesCards: false })],
+    ['no-shipping', 'blocking', withProduct({ kind: 'physical' })],
+    ['nothing-delivered', 'warning', withProduct({ kind: 'digital' })],
+    ['one-headline', 'warning', (funnel) => void elementsOf(funnel, graph.entryId).push({ ...newElement('headline', newId), level: 1 } as never)],
+    [
+      'text-alternatives',
+      'warning',
+      (funnel) => void elementsOf(funnel, graph.entryId).push({ ...newElement('picture', newId), source: { kind: 'product' }, alt: '' } as never),
+    ],
+    [
+      'button-targets',
+      'blocking',
+      (funnel) => void elementsOf(funnel, graph.entryId).push({ ...newElement('button', newId), action: { kind: 'step', stepId: newId('step') } } as never),
+    ],
+  ])('%s (%s) finds what it is there for', (check, severity, breakIt) => {
+    const funnel = sound();
+    breakIt(funnel);
+    const found = checkFunnel(funnel).filter((problem) => problem.check === check);
+    expect(found.length).toBeGreaterThan(0);
+    for (const problem of found) {
+      expect(problem.severity).toBe(severity);
+      expect(graph.steps.map((step) => step.id)).toContain(problem.stepId);
+      expect(problem.message).toMatch(/\.$/);
+    }
+  });
+
+  it('is tried here', () => {
+    const tried = ['nothing-sold', 'archived-product', 'switched-off-product', 'missing-form', 'no-payment', 'no-shipping'];
+    expect(CHECKS.map(({ check }) => check).toSorted()).toEqual(
+      [...tried, 'nothing-delivered', 'one-headline', 'text-alternatives', 'button-targets'].toSorted(),
+    );
+  });
+});

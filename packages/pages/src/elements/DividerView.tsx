@@ -1,0 +1,3 @@
+export function DividerView() {
+  return <hr className="divider" />;
+}
