@@ -1,7 +1,7 @@
 import type { CartLine } from '@ruta/core/checkout';
 import { buyerOf, type OrderValues } from '@ruta/core/checkout';
-import { and, desc, eq } from 'drizzle-orm';
-import type { Db } from '../base/db';
+import { and, desc, eq, sql } from 'drizzle-orm';
+import { builtOnce, type Db } from '../base/db';
 import { newToken } from '../base/ids';
 import type { Services } from '../base/services';
 import type { LiveStep } from '../funnel/live';
@@ -10,6 +10,14 @@ import { loadShop } from '../shop/store';
 import { carts } from './tables';
 
 export type CartRow = typeof carts.$inferSelect;
+
+const byId = builtOnce((db) =>
+  db
+    .select()
+    .from(carts)
+    .where(eq(carts.id, sql.placeholder('cartId')))
+    .prepare(),
+);
 
 /** The latest cart a visitor began at a checkout. */
 export function latestCart(db: Db, visitorId: string, stepId: string): CartRow | undefined {
@@ -44,7 +52,7 @@ export function saveCart(
 ): SavedCart {
   const now = clock.now();
   const content = { lines, buyer: buyerOf(values), code: values.code?.trim() || null, updatedAt: now };
-  const known = db.select().from(carts).where(eq(carts.id, cartId)).get();
+  const known = byId(db).get({ cartId });
   if (known && (known.stepId !== live.step.id || (known.visitorId && known.visitorId !== visitorId))) return { isNew: false, belongs: false };
   if (!known) {
     const place = { id: cartId, visitorId, funnelId: live.publication.funnelId, stepId: live.step.id, mode: loadShop(db).settings.mode };

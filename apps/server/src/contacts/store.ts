@@ -1,7 +1,7 @@
 import type { ContactRow as ContactListRow } from '@ruta/core/contacts';
 import type { ListPage, ListQuery } from '@ruta/core/lists';
 import { and, eq, sql } from 'drizzle-orm';
-import type { Db } from '../base/db';
+import { builtOnce, type Db } from '../base/db';
 import { newId } from '../base/ids';
 import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
 import { notFound } from '../base/problem';
@@ -9,6 +9,21 @@ import type { Services } from '../base/services';
 import { contacts } from './tables';
 
 export type ContactRow = typeof contacts.$inferSelect;
+
+const byEmail = builtOnce((db) =>
+  db
+    .select()
+    .from(contacts)
+    .where(eq(contacts.email, sql.placeholder('email')))
+    .prepare(),
+);
+const byId = builtOnce((db) =>
+  db
+    .select()
+    .from(contacts)
+    .where(eq(contacts.id, sql.placeholder('id')))
+    .prepare(),
+);
 
 export interface ContactDetails {
   email: string;
@@ -52,11 +67,11 @@ export function countSale(tx: Db, contactId: string, paid: number): void {
 }
 
 export function findContactByEmail(db: Db, email: string): ContactRow | undefined {
-  return db.select().from(contacts).where(eq(contacts.email, email.trim().toLowerCase())).get();
+  return byEmail(db).get({ email: email.trim().toLowerCase() });
 }
 
 export function findContact(db: Db, id: string): ContactRow | undefined {
-  return db.select().from(contacts).where(eq(contacts.id, id)).get();
+  return byId(db).get({ id });
 }
 
 /** @throws Refusal 404 if there is no such contact */

@@ -4,7 +4,7 @@ import { PAID_STATES } from '@ruta/core/orders';
 import { readQuote, type StoredQuote } from '@ruta/core/pricing';
 import type { Mode } from '@ruta/core/shop';
 import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, type SQL, sql } from 'drizzle-orm';
-import type { Db } from '../base/db';
+import { builtOnce, type Db } from '../base/db';
 import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
 import { notFound } from '../base/problem';
 import { funnels } from '../funnel/tables';
@@ -21,9 +21,61 @@ export const isPaid = inArray(orders.state, [...PAID_STATES]);
 /** Whether a state is one in which an order was paid. */
 export const wasPaid = (state: OrderState): boolean => (PAID_STATES as readonly OrderState[]).includes(state);
 
-export function findOrder(db: Db, id: string): OrderRow | undefined {
-  return db.select().from(orders).where(eq(orders.id, id)).get();
-}
+const given = (name: string) => sql.placeholder(name);
+const byId = builtOnce((db) =>
+  db
+    .select()
+    .from(orders)
+    .where(eq(orders.id, given('id')))
+    .prepare(),
+);
+const byCart = builtOnce((db) =>
+  db
+    .select()
+    .from(orders)
+    .where(eq(orders.cartId, given('cartId')))
+    .prepare(),
+);
+const paymentsByOrder = builtOnce((db) =>
+  db
+    .select()
+    .from(payments)
+    .where(eq(payments.orderId, given('orderId')))
+    .orderBy(asc(payments.createdAt))
+    .prepare(),
+);
+const paymentById = builtOnce((db) =>
+  db
+    .select()
+    .from(payments)
+    .where(eq(payments.id, given('id')))
+    .prepare(),
+);
+const chargesByPayment = builtOnce((db) =>
+  db
+    .select()
+    .from(charges)
+    .where(eq(charges.paymentId, given('paymentId')))
+    .orderBy(asc(charges.createdAt), asc(charges.id))
+    .prepare(),
+);
+const chargeById = builtOnce((db) =>
+  db
+    .select()
+    .from(charges)
+    .where(eq(charges.id, given('id')))
+    .prepare(),
+);
+const linesByOrder = builtOnce((db) =>
+  db
+    .select()
+    .from(orderLines)
+    .where(eq(orderLines.orderId, given('orderId')))
+    .orderBy(asc(orderLines.id))
+    .prepare(),
+);
+
+export const findOrder = (db: Db, id: string): OrderRow | undefined => byId(db).get({ id });
 
 /** @throws Refusal 404 if there is no such order */
 export function loadOrder(db: Db, id: string): OrderRow {
@@ -37,9 +89,7 @@ export function findOrderByToken(db: Db, token: string): OrderRow | undefined {
 }
 
 /** The order of a cart, paid or not. */
-export function orderOfCart(db: Db, cartId: string): OrderRow | undefined {
-  return db.select().from(orders).where(eq(orders.cartId, cartId)).get();
-}
+export const orderOfCart = (db: Db, cartId: string): OrderRow | undefined => byCart(db).get({ cartId });
 
 /** The paid order of a cart, for the visitor whose cart it is; undefined if it is not paid or somebody else's. */
 export function paidOrderOf(db: Db, cartId: string | undefined, visitorId: string | null): OrderRow | undefined {
@@ -48,12 +98,10 @@ export function paidOrderOf(db: Db, cartId: string | undefined, visitorId: strin
 }
 
 /** The payments of an order, the first one first. */
-export function paymentsOf(db: Db, orderId: string): PaymentRow[] {
-  return db.select().from(payments).where(eq(payments.orderId, orderId)).orderBy(asc(payments.createdAt)).all().map(readPayment);
-}
+export const paymentsOf = (db: Db, orderId: string): PaymentRow[] => paymentsByOrder(db).all({ orderId }).map(readPayment);
 
 export function loadPayment(db: Db, id: string): PaymentRow {
-  const payment = db.select().from(payments).where(eq(payments.id, id)).get();
+  const payment = paymentById(db).get({ id });
   if (!payment) throw notFound('This payment');
   return readPayment(payment);
 }
@@ -61,18 +109,16 @@ export function loadPayment(db: Db, id: string): PaymentRow {
 const readPayment = (row: typeof payments.$inferSelect): PaymentRow => ({ ...row, quote: readQuote(row.quote) });
 
 /** Everything that was tried to take the money of a payment, the first try first. */
-export function chargesOf(db: Db, paymentId: string): ChargeRow[] {
-  return db.select().from(charges).where(eq(charges.paymentId, paymentId)).orderBy(asc(charges.createdAt), asc(charges.id)).all();
-}
+export const chargesOf = (db: Db, paymentId: string): ChargeRow[] => chargesByPayment(db).all({ paymentId });
+
+export const findCharge = (db: Db, id: string): ChargeRow | undefined => chargeById(db).get({ id });
 
 /** Everything that was tried for an order. */
 export function chargesOfOrder(db: Db, orderId: string): ChargeRow[] {
   return db.select().from(charges).where(eq(charges.orderId, orderId)).orderBy(asc(charges.createdAt), asc(charges.id)).all();
 }
 
-export function linesOf(db: Db, orderId: string): LineRow[] {
-  return db.select().from(orderLines).where(eq(orderLines.orderId, orderId)).orderBy(asc(orderLines.id)).all();
-}
+export const linesOf = (db: Db, orderId: string): LineRow[] => linesByOrder(db).all({ orderId });
 
 /** The order by which a contact has received a free product; undefined if they have not. */
 export function giftOrder(db: Db, contactId: string, productId: string): OrderRow | undefined {

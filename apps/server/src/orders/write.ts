@@ -1,13 +1,13 @@
 import type { Campaign } from '@ruta/core/facts';
 import type { Buyer } from '@ruta/core/orders';
 import type { PaymentKind } from '@ruta/core/payments';
-import { type QuoteLine, readQuote, type StoredQuote } from '@ruta/core/pricing';
+import type { QuoteLine, StoredQuote } from '@ruta/core/pricing';
 import type { Mode } from '@ruta/core/shop';
 import { eq } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId, newToken } from '../base/ids';
 import type { Services } from '../base/services';
-import { loadPayment, type OrderRow, orderOfCart, type PaymentRow, wasPaid } from './store';
+import { loadPayment, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from './store';
 import { orderLines, orders, payments } from './tables';
 
 type Needs = Pick<Services, 'clock'>;
@@ -80,9 +80,9 @@ export function addPayment(
 }
 
 function firstPayment(tx: Db, orderId: string): PaymentRow {
-  const row = tx.select().from(payments).where(eq(payments.orderId, orderId)).orderBy(payments.createdAt).limit(1).get();
-  if (!row) throw new Error(`The order ${orderId} has no payment.`);
-  return { ...row, quote: readQuote(row.quote) };
+  const [payment] = paymentsOf(tx, orderId);
+  if (!payment) throw new Error(`The order ${orderId} has no payment.`);
+  return payment;
 }
 
 /** A line of goods that was written, with what it is of: what has to be delivered. */

@@ -3,6 +3,7 @@ import { chooseAccount } from '@ruta/core/payments';
 import type { Mode } from '@ruta/core/shop';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { builtOnce } from '../base/db';
 import { newId } from '../base/ids';
 import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
@@ -25,6 +26,22 @@ const SecretsSchema = z.union([
 
 type Needs = Pick<Services, 'db' | 'secrets'>;
 
+const byId = builtOnce((db) =>
+  db
+    .select()
+    .from(accounts)
+    .where(eq(accounts.id, sql.placeholder('id')))
+    .prepare(),
+);
+const openByMode = builtOnce((db) =>
+  db
+    .select()
+    .from(accounts)
+    .where(and(eq(accounts.mode, sql.placeholder('mode')), isNull(accounts.closedAt)))
+    .orderBy(asc(accounts.createdAt), asc(accounts.id))
+    .prepare(),
+);
+
 /** An account opened for use. */
 function open({ secrets }: Pick<Services, 'secrets'>, row: typeof accounts.$inferSelect): OpenAccount {
   const sealed = SecretsSchema.parse(JSON.parse(secrets.decrypt(row.secrets)));
@@ -34,18 +51,13 @@ function open({ secrets }: Pick<Services, 'secrets'>, row: typeof accounts.$infe
 
 /** The account of an id, even if it is closed: what was taken there is given back there. */
 export function accountOf(services: Needs, id: string | null): OpenAccount | undefined {
-  const row = id === null ? undefined : services.db.select().from(accounts).where(eq(accounts.id, id)).get();
+  const row = id === null ? undefined : byId(services.db).get({ id });
   return row && open(services, row);
 }
 
 /** Accounts of a mode that take money now, in the order they were opened. */
 function accountsFor({ db }: Pick<Services, 'db'>, mode: Mode) {
-  return db
-    .select()
-    .from(accounts)
-    .where(and(eq(accounts.mode, mode), isNull(accounts.closedAt)))
-    .orderBy(asc(accounts.createdAt), asc(accounts.id))
-    .all();
+  return openByMode(db).all({ mode });
 }
 
 /** Whether anybody can pay in a mode. */

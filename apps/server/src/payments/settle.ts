@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { voidCharge } from '../base/outbox/kinds/voidCharge';
 import { enqueue } from '../base/outbox/outbox';
-import { type ChargeRow, loadOrder, loadPayment } from '../orders/store';
+import { type ChargeRow, findCharge, loadOrder, loadPayment } from '../orders/store';
 import { charges } from '../orders/tables';
 import type { Tracked } from '../tracking/recorder';
 import { accountOf, type Paying, providerOf } from './accounts';
@@ -16,7 +16,8 @@ import type { ChargeAnswer } from './provider';
 export function settle(services: Tracked, chargeId: string, answer: ChargeAnswer): void {
   const { db, clock } = services;
   db.transaction((tx) => {
-    const charge = tx.select().from(charges).where(eq(charges.id, chargeId)).get() as ChargeRow;
+    const charge = findCharge(tx, chargeId);
+    if (!charge) throw new Error(`There is no charge ${chargeId}.`);
     if (charge.state === 'captured' || charge.state === 'voided' || charge.state === 'declined') return;
     const order = loadOrder(tx, charge.orderId);
     const change = (values: Partial<ChargeRow>) =>
@@ -63,7 +64,7 @@ export function settle(services: Tracked, chargeId: string, answer: ChargeAnswer
 /** Gives back a captured charge that pays for nothing. @throws Error if the processor did not, so that it is tried again */
 export async function giveBack(services: Paying, chargeId: string): Promise<void> {
   const { db, clock } = services;
-  const charge = db.select().from(charges).where(eq(charges.id, chargeId)).get();
+  const charge = findCharge(db, chargeId);
   const account = charge && accountOf(services, charge.accountId);
   if (!charge?.providerChargeId || !account) return;
   if (!(await providerOf(services, account).void(account, charge.providerChargeId))) throw new Error('The processor did not void this charge.');

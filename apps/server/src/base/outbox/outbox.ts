@@ -1,6 +1,6 @@
-import { and, asc, eq, isNull, lte } from 'drizzle-orm';
+import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { Db } from '../db';
+import { builtOnce, type Db } from '../db';
 import { newId } from '../ids';
 import type { Services } from '../services';
 import { outbox } from './tables';
@@ -29,6 +29,25 @@ export interface OutboxEntry<Payload> {
   contactId?: string | null;
 }
 
+const given = (name: string) => sql.placeholder(name);
+const addRow = builtOnce((db) =>
+  db
+    .insert(outbox)
+    .values({
+      orderId: given('orderId'),
+      contactId: given('contactId'),
+      idempotencyKey: given('idempotencyKey'),
+      kind: given('kind'),
+      payload: given('payload'),
+      id: given('id'),
+      attempts: 0,
+      nextAt: given('now'),
+      createdAt: given('now'),
+    })
+    .onConflictDoNothing()
+    .prepare(),
+);
+
 /** Queues something to be done outside, in the transaction of its cause. */
 export function enqueue<Payload extends z.ZodObject>(
   tx: Db,
@@ -37,20 +56,7 @@ export function enqueue<Payload extends z.ZodObject>(
   { payload, ...entry }: OutboxEntry<z.input<Payload>>,
 ): void {
   const now = services.clock.now();
-  tx.insert(outbox)
-    .values({
-      orderId: null,
-      contactId: null,
-      ...entry,
-      kind,
-      payload: payload as Record<string, unknown>,
-      id: newId(services.clock, 'outbox'),
-      attempts: 0,
-      nextAt: now,
-      createdAt: now,
-    })
-    .onConflictDoNothing()
-    .run();
+  addRow(tx).run({ orderId: null, contactId: null, ...entry, kind, payload, id: newId(services.clock, 'outbox'), now });
 }
 
 const MAX_ATTEMPTS = 8;
