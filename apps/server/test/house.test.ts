@@ -5,7 +5,6 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { prepareDataDir, readConfig } from '../src/base/config';
-import { startOfDay } from '../src/base/day';
 import { openSecrets } from '../src/base/secrets';
 import { formatBytes } from '../src/delivery/formatBytes';
 
@@ -80,13 +79,4 @@ describe('small sums', () => {
     [4198, '4.1 KB'],
     [157_286_400, '150 MB'],
   ])('%d bytes are %s', (bytes, words) => expect(formatBytes(bytes)).toBe(words));
-
-  it('a day begins at midnight of the shop’s own zone, also when clocks change', () => {
-    // 29 March 2026: clocks in Lisbon go from 01:00 to 02:00; that day's midnight is still 00:00 UTC.
-    expect(startOfDay(Date.UTC(2026, 2, 29, 20), 'Europe/Lisbon')).toBe(Date.UTC(2026, 2, 29, 0));
-    // The day after begins an hour earlier by UTC.
-    expect(startOfDay(Date.UTC(2026, 2, 30, 20), 'Europe/Lisbon')).toBe(Date.UTC(2026, 2, 29, 23));
-    // 23:30 UTC on the 14th is already the 15th in Tokyo.
-    expect(startOfDay(Date.UTC(2026, 6, 14, 23, 30), 'Asia/Tokyo')).toBe(Date.UTC(2026, 6, 14, 15));
-  });
 });

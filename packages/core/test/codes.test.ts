@@ -148,7 +148,12 @@ describe('a code meets', () => {
       shipping: 0,
     };
     const add = (one: Code) => quote(input({ lines: [upsell], bought, code: one })).dueToday;
-    expect(add(code({ percent: 10 }, { minimum: 20_000 }))).toBe(6480);
+    expect(add(code({ percent: 10 }, { minimum: 20_000, payments: 'every' }))).toBe(6480);
+    // for the first payment only, it was spent on the course, whatever that came to after it
+    expect(add(code({ percent: 10 }, { minimum: 20_000 }))).toBe(7200);
+    // a free trial charged nothing yet: the upsell is the first charge above 0
+    const trial = { ...bought, lines: bought.lines.map((each) => ({ ...each, charged: 0, value: 0 })) };
+    expect(quote(input({ lines: [upsell], bought: trial, code: code({ percent: 10 }) })).dueToday).toBe(6480);
     expect(add(code({ fixed: 1000 }))).toBe(7200);
   });
 });

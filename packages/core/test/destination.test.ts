@@ -2,6 +2,20 @@ import { describe, expect, it } from 'vitest';
 import { boughtBy, checkTaxNumber, type QuoteInput, quote, TAX_RATES_EU, TaxTableSchema, taxTableProblems } from '../src/pricing';
 import { code, exclusive, input, line, NOW, wheel } from './support/cart';
 
+describe('reverse charge', () => {
+  // Numbers by their own check digits: NL 001234567B01, PT 500000018. 138.00 with 21 % of NL inside leaves 114.05.
+  it.each<[string, object, boolean]>([
+    ['of another country of the union', { country: 'NL', taxNumber: 'PL5260001246' }, true],
+    ['of the shop’s own country', { country: 'NL', taxNumber: 'PT500000018' }, false],
+    ['found right elsewhere, of the shop’s own country', { country: 'NL', taxNumber: 'PT 500000018', validTaxNumber: true }, false],
+    ['found right elsewhere, of no country of the union', { country: 'NL', taxNumber: 'GB 123 4567 82', validTaxNumber: true }, false],
+    ['found right elsewhere, with the letters Greece writes', { country: 'NL', taxNumber: 'EL094259216', validTaxNumber: true }, true],
+    ['of the union while the goods leave it', { country: 'US', taxNumber: 'PL5260001246' }, false],
+  ])('with a number %s', (_words, buyer, granted) => {
+    expect(quote(input({ buyer: { country: 'NL', ...buyer } })).reverseCharge).toBe(granted);
+  });
+});
+
 describe('business tax numbers', () => {
   // Made-up numbers whose check digits were worked by the published rules of each state.
   it.each([
@@ -35,11 +49,12 @@ describe('business tax numbers', () => {
 
 describe('reverse charge', () => {
   const business = (changes: Partial<QuoteInput>) => quote(input({ buyer: { country: 'LU', taxNumber: 'LU12345613' }, ...changes }));
-  it('needs a right number of the buyer’s country, in the union and not at home', () => {
+  it('needs a right number of another country of the union, and goods that stay in it', () => {
     const of = (buyer: QuoteInput['buyer']) => business({ buyer }).reverseCharge;
     expect(of({ country: 'LU', taxNumber: 'LU12345613' })).toBe(true);
     expect(of({ country: 'LU', taxNumber: 'LU12345614' })).toBe(false);
-    expect(of({ country: 'NL', taxNumber: 'LU12345613' })).toBe(false);
+    // the number's own country counts, wherever in the union the bill goes
+    expect(of({ country: 'NL', taxNumber: 'LU12345613' })).toBe(true);
     expect(of({ country: 'PT', taxNumber: 'PT500000018' })).toBe(false);
     expect(of({ country: 'NO', taxNumber: 'LU12345613' })).toBe(false);
     expect(business({ buyer: { country: 'LU', taxNumber: 'LU12345614' } }).taxNumber).toMatchObject({

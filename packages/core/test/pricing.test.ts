@@ -1,18 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { DiscountPercentSchema } from '../src/money';
 import {
+  boughtBy,
   findTaxRow,
   type QuoteInput,
   quote,
   rateOf,
   type ShippingTable,
   shippingCost,
+  storedQuote,
   TAX_RATES_EU,
   type TaxTable,
   TaxTableSchema,
   taxRatesEu,
 } from '../src/pricing';
 import { allCountries, COUNTRY_CODES } from '../src/shop';
+import { input, line, wheel } from './support/cart';
 
 const NOW = Date.UTC(2026, 5, 1);
 
@@ -107,16 +111,17 @@ describe('shipping', () => {
     // country, region, grams, value, cost
     ['PT', undefined, 100, 0, 290], // the bound is included
     ['PT', undefined, 101, 0, 490],
-    ['PT', undefined, 501, 0, null], // heavier than every band
+    ['PT', undefined, 501, 0, 'too-heavy'], // heavier than every band
     ['ES', 'CN', 501, 0, 1200], // the region before the country
     ['ES', 'MD', 10, 0, 290],
-    ['DE', undefined, 0, 2000, 690],
-    ['DE', undefined, 0, 2001, 390],
+    ['DE', undefined, 0, 1999, 690],
+    ['DE', undefined, 0, 2000, 390], // a band by value begins at its lower bound
     ['DE', undefined, 0, 9999, 390],
     ['DE', undefined, 0, 10_000, 0], // equality reaches the threshold
-    ['US', undefined, 1, 1, null],
+    ['US', undefined, 1, 1, 'no-zone'],
   ])('to %s %s, %d g, value %d costs %s', (country, region, grams, value, cost) => {
-    expect(shippingCost(table, { country, region }, grams, value)?.amount ?? null).toBe(cost);
+    const found = shippingCost(table, { country, region }, grams, value);
+    expect(typeof found === 'string' ? found : found.amount).toBe(cost);
   });
 });
 
@@ -153,5 +158,58 @@ describe('countries', () => {
     expect(new Set(countries.map((country) => country.name)).size).toBe(countries.length);
     expect(countries[0]?.name).toBe('Afghanistan');
     expect(countries.every((country) => country.name !== country.code)).toBe(true);
+  });
+});
+
+describe('shipping that the table does not have', () => {
+  const heavy = (grams: number) => quote(input({ lines: [{ ...wheel, weight: grams }], buyer: { country: 'NL' }, shippingTable: table })).problems;
+  const table: QuoteInput['shippingTable'] = [{ name: 'Home', countries: ['NL'], rate: { kind: 'weight', bands: [{ upTo: 500, amount: 290 }] } }];
+  it('says of a heavy parcel that it is too heavy, not that nobody sends there', () => {
+    expect(heavy(500)).toEqual([]);
+    expect(heavy(501)).toEqual([{ path: 'buyer.country', message: expect.stringContaining('too heavy') }]);
+    expect(quote(input({ lines: [wheel], buyer: { country: 'PT' }, shippingTable: table })).problems).toEqual([
+      { path: 'buyer.country', message: 'We do not send parcels to this country.' },
+    ]);
+  });
+});
+
+describe('a one-click addition to a plan in its free trial', () => {
+  it('ships at the trial’s rate, although the trial itself has sent nothing', () => {
+    // A magazine of the standard class in its trial, a book of the reduced class added: shipping takes 23 %, not 6 %.
+    const plan = { kind: 'subscription' as const, regular: 900, interval: { every: 1, unit: 'month' as const }, trial: { days: 14, price: 0 }, charges: null };
+    const first = quote(input({ lines: [line({ kind: 'physical', weight: 100, price: plan })], buyer: { country: 'PT' } }));
+    expect(first.shipping).toBeNull();
+    const book = line({
+      id: 'u',
+      productId: 'book',
+      role: 'upsell',
+      kind: 'physical',
+      taxClass: 'reduced',
+      weight: 100,
+      price: { kind: 'one-time', regular: 2000 },
+    });
+    const { shipping } = quote(input({ lines: [book], buyer: { country: 'PT' }, bought: boughtBy([storedQuote(first)]) }));
+    // 4.90 with 23 % inside: 490 × 23 ÷ 123 = 92
+    expect(shipping).toMatchObject({ total: 490, rate: 23, tax: 92, weight: 100 });
+  });
+});
+
+describe('percentages with more decimals than are reckoned with', () => {
+  it('are refused, not rounded', () => {
+    expect(DiscountPercentSchema.safeParse(33.33).success).toBe(true);
+    expect(DiscountPercentSchema.safeParse(33.333).error?.issues[0]?.message).toContain('two decimals');
+    expect(TaxTableSchema.safeParse([{ country: 'CA', region: 'QC', standard: 9.975, reduced: 0, digital: 9.975 }]).success).toBe(true);
+    expect(TaxTableSchema.safeParse([{ country: 'CA', standard: 9.97555, reduced: 0, digital: 0 }]).success).toBe(false);
+  });
+});
+
+describe('an endless daily plan beside a long one', () => {
+  it('lists no more than can be read', () => {
+    const daily = line({ id: 'd', price: { kind: 'subscription', regular: 100, interval: { every: 1, unit: 'day' }, charges: null } });
+    const long = line({ id: 'l', price: { kind: 'subscription', regular: 100, interval: { every: 5, unit: 'year' }, charges: 600 } });
+    const { later } = quote(input({ lines: [daily, long] }));
+    const ofDaily = later.filter(({ parts }) => parts.some((part) => part.lineId === 'd'));
+    expect(ofDaily).toHaveLength(120);
+    expect(later.flatMap(({ parts }) => parts).filter((part) => part.lineId === 'l')).toHaveLength(599);
   });
 });

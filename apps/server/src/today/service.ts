@@ -1,7 +1,7 @@
 import { ProductListQuerySchema } from '@ruta/core/catalog';
+import { startOfDay } from '@ruta/core/shop';
 import type { Today } from '@ruta/core/today';
 import { and, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm';
-import { startOfDay } from '../base/day';
 import { outbox } from '../base/outbox/tables';
 import type { Services } from '../base/services';
 import { countKeys } from '../catalog/keys';

@@ -11,7 +11,8 @@ import { SaveBar } from '../ui/SaveBar';
 import { shopApi } from './api';
 import { readZones, toZones, type ZoneDraft } from './shippingDraft';
 
-const EU = TAX_RATES_EU.map((row) => row.country);
+/** A country may have several rows, one after another. */
+const EU = [...new Set(TAX_RATES_EU.map((row) => row.country))];
 const NEW_ZONE: ZoneDraft = { name: '', countries: [], region: '', kind: 'flat', amount: '', bands: [{ upTo: '', amount: '' }], freeFrom: '' };
 
 interface Draft {
@@ -149,7 +150,7 @@ function Zone({ index, form, currency, onRemove }: { index: number; form: UseFor
           <TextField label={`Free from, in ${currency}`} hint="Empty: never." inputMode="decimal" {...field('freeFrom')} />
           <TextField label="Only this region" hint="Empty: the whole country." maxLength={40} {...field('region')} />
         </div>
-        {kind === 'flat' ? null : <Bands control={control} index={index} field={field} label={kind === 'weight' ? 'grams' : currency} currency={currency} />}
+        {kind === 'flat' ? null : <Bands control={control} index={index} field={field} kind={kind} currency={currency} />}
       </div>
     </Panel>
   );
@@ -159,7 +160,7 @@ function Bands(props: {
   control: Control<Draft>;
   index: number;
   field: (name: string) => ReturnType<UseFormReturn<Draft>['register']> & { error: string | undefined };
-  label: string;
+  kind: 'weight' | 'value';
   currency: string;
 }) {
   const { fields, append, remove } = useFieldArray({ control: props.control, name: `zones.${props.index}.bands` });
@@ -168,7 +169,7 @@ function Bands(props: {
       {fields.map((band, at) => (
         <div key={band.id} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_2rem] gap-3 items-start">
           <TextField
-            label={`Up to, in ${props.label}`}
+            label={`${props.kind === 'weight' ? 'Up to, in grams' : `Under, in ${props.currency}`}`}
             hint={at === fields.length - 1 ? 'Empty: any more than that.' : undefined}
             inputMode="decimal"
             {...props.field(`bands.${at}.upTo`)}

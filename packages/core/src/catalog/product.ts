@@ -148,6 +148,12 @@ export const ProductInputSchema = z
     }
     const ids = product.editions.flatMap((edition) => [edition.id, ...edition.prices.map((option) => option.id)]);
     if (new Set(ids).size < ids.length) refuse(['editions'], 'Editions and prices need ids of their own.');
+    for (const [index, edition] of product.editions.entries()) {
+      for (const [at, { price }] of edition.prices.entries()) {
+        if ('sale' in price && price.sale?.amount === 0)
+          refuse(['editions', index, 'prices', at, 'price', 'sale', 'amount'], 'A sale price is above zero. To give the product away, choose “Free”.');
+      }
+    }
     const skus = product.editions.map((edition) => edition.sku.toLowerCase());
     for (const [index, sku] of skus.entries()) if (sku !== '' && skus.indexOf(sku) < index) refuse(['editions', index, 'sku'], 'Two editions have this SKU.');
   });

@@ -68,7 +68,7 @@ export function bundleParts(product: Pick<Product, 'bundle'>, find?: (productId:
 
 /**
  * What was bought by earlier quotes of one order, as a one-click addition needs it: instalments count whole, a set-up
- * fee is nothing that a code's minimum looks at, and what a free trial has not sent yet is no parcel.
+ * fee is nothing that a code's minimum looks at and nothing that is sent, and a free trial has sent nothing yet.
  */
 export function boughtBy(quotes: readonly SummedQuote[]): Bought {
   return {
@@ -86,6 +86,10 @@ function boughtLine(line: QuoteLine, { plans }: Pick<SummedQuote, 'plans'>): Bou
     taxClass,
     amount: line.part === 'set-up fee' ? 0 : line.lineAmount,
     value: line.discounted + (line.part === 'instalment' ? (plans.find((plan) => plan.lineId === line.lineId)?.instalments ?? 0) : 0),
-    ...(isSent ? { kind, weight, ...(parts ? { parts } : {}) } : { kind: 'digital', weight: 0 }),
+    charged: line.part === 'set-up fee' ? 0 : line.amount,
+    sent: isSent,
+    kind,
+    weight,
+    ...(parts ? { parts } : {}),
   };
 }

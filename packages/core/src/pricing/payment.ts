@@ -3,7 +3,7 @@ import { type Code, codeShares, isEligible } from '../codes';
 import { splitByWeight } from '../money';
 import type { Charge } from './charge';
 import type { QuoteInput, QuoteLineInput } from './quoteInput';
-import { shippingCost } from './shippingTable';
+import { type NoRate, shippingCost } from './shippingTable';
 import { TaxedSchema, type TaxShare, TaxShareSchema, taxAmount } from './tax';
 import { findTaxRow, rateOf, type TaxRow } from './taxTable';
 
@@ -106,7 +106,7 @@ function basesByClass(line: QuoteLineInput, amount: number): Array<[TaxShare['ta
  * rate of the whole order's physical lines.
  * @param sent lines whose parcels go out with this payment
  * @param value all lines after discounts, minor units
- * @returns null if nothing is sent, 'unreachable' if the table has no rate
+ * @returns null if nothing is sent, or why the table has no rate
  */
 export function shipPayment(
   terms: Terms,
@@ -114,9 +114,9 @@ export function shipPayment(
   value: number,
   due: number,
   bought: QuoteInput['bought'],
-): ShippingCharge | null | 'unreachable' {
+): ShippingCharge | null | NoRate {
   const { input, destination, reverseCharge } = terms;
-  const before = (bought?.lines ?? []).flatMap((line) => (parcelOf(line) ? [line] : []));
+  const before = (bought?.lines ?? []).filter((line) => line.sent !== false && parcelOf(line));
   if (!sent.some((line) => parcelOf(line)) && before.length === 0) return null;
   const weight =
     sent.reduce((sum, line) => sum + (parcelOf(line)?.weight ?? 0) * line.quantity, 0) +
@@ -124,7 +124,7 @@ export function shipPayment(
     before.reduce((sum, line) => sum + line.weight, 0);
   const whole = value + (bought?.lines ?? []).reduce((sum, line) => sum + line.value, 0);
   const cost = shippingCost(input.shippingTable, destination, weight, whole);
-  if (!cost) return 'unreachable';
+  if (typeof cost === 'string') return cost;
   const row = due === input.now ? terms.row : findTaxRow(input.taxTable, destination.country, destination.region, due);
   const classes = [...input.lines, ...(input.bought?.lines ?? [])].flatMap((line) => parcelOf(line)?.taxClasses ?? []);
   const rate = Math.max(0, ...classes.map((taxClass) => rateOf(row, taxClass)));

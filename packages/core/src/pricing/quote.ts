@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { currentPrice, LineRoleSchema, PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
-import { codeRefusal } from '../codes';
+import { codeRefusal, isEligible } from '../codes';
 import { type Charge, chargesToday, laterCount, laterGroups, type PricedLine } from './charge';
 import { applyOfferDiscount } from './discount';
-import { discountPayment, PaymentPartSchema, parcelOf, ShippingChargeSchema, shipPayment, type Terms, taxCharge } from './payment';
+import { discountPayment, PaymentPartSchema, parcelOf, type ShippingCharge, ShippingChargeSchema, shipPayment, type Terms, taxCharge } from './payment';
 import { isoDate } from './planDates';
 import { PlanSummarySchema, planSummaries } from './planSummary';
 import { BundlePartSchema, type QuoteInput, type QuoteLineInput } from './quoteInput';
-import { checkTaxNumber } from './taxNumber';
+import type { NoRate } from './shippingTable';
+import { checkTaxNumber, taxNumberCountry } from './taxNumber';
 import { findTaxRow } from './taxTable';
 
 /** A line of what is due today. A set-up fee is a line of its own. Amounts in minor units. */
@@ -97,21 +98,25 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
   const destination = sendsParcel && buyer.shipTo ? buyer.shipTo : buyer;
   const row = findTaxRow(input.taxTable, destination.country, destination.region, now);
   const { taxNumber, country: numberCountry } = judgeTaxNumber(buyer);
-  const home = findTaxRow(input.taxTable, shop.country, undefined, now);
+  const unionOf = (country: string) => findTaxRow(input.taxTable, country, undefined, now)?.union;
+  const home = unionOf(shop.country);
   const reverseCharge =
     numberCountry !== null &&
-    [buyer.country, destination.country].includes(numberCountry) &&
     numberCountry !== shop.country &&
     destination.country !== shop.country &&
-    row?.union !== undefined &&
-    row.union === home?.union;
+    home !== undefined &&
+    unionOf(numberCountry) === home &&
+    row?.union === home;
 
   const { code } = input;
   const ordered = [...(input.bought?.lines ?? []), ...priced.map(({ line, amount }) => ({ role: line.role, productId: line.productId, amount }))];
   const refusal = code && codeRefusal(code, input.codeUses, ordered, now);
   const terms: Terms = { input, destination, code: refusal === undefined ? code : undefined, reverseCharge, row };
 
-  const spent = { spent: false };
+  // The first payment of an order spends such a code, whether or not it had been typed by then.
+  const spent = {
+    spent: code?.payments === 'first' && (input.bought?.lines ?? []).some((line) => isEligible(code, line) && (line.charged ?? line.amount) > 0),
+  };
   const today = discounted(
     terms,
     priced.flatMap((line) => chargesToday(line, now)),
@@ -123,8 +128,8 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
   const laterInstalments = groups.flatMap((group) => group.charges.filter(({ charge }) => charge.part === 'instalment'));
   const value = sum([...today, ...laterInstalments], ({ charge, codeDiscount }) => charge.amount - codeDiscount);
   const shipping = shipPayment(terms, sentWith(today), value, now, input.bought);
-  let unreachable = shipping === 'unreachable';
-  const sent = shipping === 'unreachable' ? null : shipping;
+  let notSent = unsent(shipping);
+  const sent = shippingOf(shipping);
 
   const later = groups.map(({ due, charges }): LaterPayment => {
     const parts = charges.map(({ charge, codeDiscount }) => taxCharge(terms, charge, codeDiscount));
@@ -136,8 +141,8 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
       due,
       undefined,
     );
-    const laterShipping = parcel === 'unreachable' ? null : parcel;
-    unreachable ||= parcel === 'unreachable';
+    const laterShipping = shippingOf(parcel);
+    notSent ??= unsent(parcel);
     return {
       due,
       date: isoDate(due, shop.timeZone),
@@ -149,9 +154,7 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
     };
   });
 
-  if (unreachable) {
-    problems.push({ path: destination === buyer ? 'buyer.country' : 'buyer.shipTo.country', message: 'We do not send parcels to this country.' });
-  }
+  if (notSent) problems.push({ path: destination === buyer ? 'buyer.country' : 'buyer.shipTo.country', message: NOT_SENT[notSent] });
 
   const endlessLines = new Set(input.lines.flatMap((line) => (laterCount(line) === Number.POSITIVE_INFINITY ? [line.id] : [])));
   const endless = endlessLines.size > 0;
@@ -182,6 +185,15 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
     problems,
   };
 }
+
+/** Why a parcel cannot be sent, in words for the buyer. */
+const NOT_SENT: Record<NoRate, string> = {
+  'no-zone': 'We do not send parcels to this country.',
+  'too-heavy': 'This parcel is too heavy for our shipping rates to this country. Order less at a time.',
+  'no-band': 'We have no shipping rate to this country for an order of this value.',
+};
+const unsent = (shipping: ShippingCharge | null | NoRate) => (typeof shipping === 'string' ? shipping : undefined);
+const shippingOf = (shipping: ShippingCharge | null | NoRate) => (typeof shipping === 'string' ? null : shipping);
 
 interface DiscountedCharge {
   charge: Charge;
@@ -249,7 +261,8 @@ function choiceRefusal({ price, chosen }: QuoteLineInput): string | undefined {
 }
 
 function judgeTaxNumber(buyer: QuoteInput['buyer']): { taxNumber: Quote['taxNumber']; country: string | null } {
-  if (buyer.validTaxNumber) return { taxNumber: { number: buyer.taxNumber ?? '', valid: true }, country: buyer.country };
+  if (buyer.validTaxNumber)
+    return { taxNumber: { number: buyer.taxNumber ?? '', valid: true }, country: taxNumberCountry(buyer.taxNumber ?? '') ?? buyer.country };
   if (!buyer.taxNumber?.trim()) return { taxNumber: null, country: null };
   const check = checkTaxNumber(buyer.taxNumber);
   if (!check.ok) return { taxNumber: { number: buyer.taxNumber, valid: false, message: check.message }, country: null };

@@ -51,6 +51,8 @@ export const BoughtLineSchema = z.object({
   taxClass: TaxClassSchema,
   weight: WeightSchema.default(0).describe('Grams of all units together'),
   amount: AmountSchema.describe('Before the code, minor units'),
+  charged: AmountSchema.optional().describe('What of it was charged so far, before the code; the whole amount if missing'),
+  sent: z.boolean().optional().describe('False where its parcel has not gone out yet, as in a free trial'),
   value: AmountSchema.describe('After all discounts, gross or net as the shop’s prices are, minor units'),
   parts: z.array(BundlePartSchema).optional(),
 });
@@ -74,7 +76,10 @@ export const QuoteInputSchema = z
     buyer: PlaceSchema.extend({
       shipTo: PlaceSchema.optional().describe('Where parcels go, if not to the billing address'),
       taxNumber: z.string().max(40).optional().describe('A business’s tax number; its format and check digits are checked'),
-      validTaxNumber: z.boolean().optional().describe('True where the number was found right elsewhere; then it is not checked here'),
+      validTaxNumber: z
+        .boolean()
+        .optional()
+        .describe('True where the number was found right elsewhere; then only its country is read here, the billing one where it names none'),
     }),
     bought: BoughtSchema.optional().describe('For one-click additions: what was bought and paid before in the same order'),
     now: z.int().describe('Unix time in milliseconds'),

@@ -2,7 +2,10 @@ import { z } from 'zod';
 import { AmountSchema } from '../money';
 import { CountrySchema } from '../shop';
 
-const BandSchema = z.object({ upTo: z.number().min(0).nullable().describe('Upper bound, included; null is open'), amount: AmountSchema });
+const BandSchema = z.object({
+  upTo: z.number().min(0).nullable().describe('Upper bound, of weights included, of order values excluded; null is open'),
+  amount: AmountSchema,
+});
 
 /** One place's shipping. Weight bands in grams, value bands in minor units; `freeFrom` in minor units, equality reaches it. */
 export const ShippingZoneSchema = z.object({
@@ -50,24 +53,31 @@ export interface ShippingCost {
   reason: string;
 }
 
+/** Why nothing can be sent at any rate of a table. */
+export type NoRate = 'no-zone' | 'too-heavy' | 'no-band';
+
 /**
  * What sending a parcel costs. A zone for the buyer's region comes before one for the whole country.
  * @param weight grams
  * @param value goods after discounts, minor units
- * @returns null if no zone or band fits
+ * @returns why there is no rate, if no zone or band fits
  */
 export function shippingCost(
   table: ShippingTable,
   place: { country: string; region?: string | undefined },
   weight: number,
   value: number,
-): ShippingCost | null {
+): ShippingCost | NoRate {
   const zones = table.filter((zone) => zone.countries.includes(place.country));
   const zone = zones.find((z) => z.region !== undefined && z.region === place.region) ?? zones.find((z) => z.region === undefined);
-  if (!zone) return null;
+  if (!zone) return 'no-zone';
   if (zone.freeFrom !== undefined && value >= zone.freeFrom) return { zone: zone.name, amount: 0, reason: 'free from this order value' };
   if (zone.rate.kind === 'flat') return { zone: zone.name, amount: zone.rate.amount, reason: 'flat rate' };
-  const measure = zone.rate.kind === 'weight' ? weight : value;
-  const band = zone.rate.bands.find((b) => b.upTo === null || measure <= b.upTo);
-  return band ? { zone: zone.name, amount: band.amount, reason: zone.rate.kind === 'weight' ? `by weight, ${weight} g` : 'by order value' } : null;
+  if (zone.rate.kind === 'weight') {
+    const band = zone.rate.bands.find(({ upTo }) => upTo === null || weight <= upTo);
+    return band ? { zone: zone.name, amount: band.amount, reason: `by weight, ${weight} g` } : 'too-heavy';
+  }
+  // A band by value begins at its lower bound, included, which is the upper bound of the one before it.
+  const band = zone.rate.bands.find(({ upTo }) => upTo === null || value < upTo);
+  return band ? { zone: zone.name, amount: band.amount, reason: 'by order value' } : 'no-band';
 }

@@ -62,18 +62,23 @@ const RULES: Record<string, Country> = {
 
 export type TaxNumberCheck = { ok: true; country: string; number: string } | { ok: false; message: string };
 
+/** The country whose letters a tax number begins with (ISO 3166-1 alpha-2; Greece writes `EL`); null if it begins with none. */
+export function taxNumberCountry(number: string): string | null {
+  const prefix = /^\s*([A-Za-z]{2})/.exec(number)?.[1]?.toUpperCase();
+  return prefix === undefined ? null : prefix === 'EL' ? 'GR' : prefix;
+}
+
 /**
  * Checks a business's value-added tax number by its format and check digits, without asking anybody. Spaces, points
- * and dashes do not matter. Greece writes `EL` before its numbers.
+ * and dashes do not matter.
  * @returns the country that gave the number (ISO 3166-1 alpha-2) and the number without spaces, or what is wrong
  */
 export function checkTaxNumber(text: string): TaxNumberCheck {
   const number = text.toUpperCase().replace(/[\s.\-_/]/g, '');
-  const prefix = number.slice(0, 2);
-  if (!/^[A-Z]{2}/.test(number)) return { ok: false, message: 'Begin the tax number with the two letters of its country, for example PT.' };
-  const country = prefix === 'EL' ? 'GR' : prefix;
+  const country = taxNumberCountry(number);
+  if (country === null) return { ok: false, message: 'Begin the tax number with the two letters of its country, for example PT.' };
   const rules = RULES[country];
-  if (!rules) return { ok: false, message: `Numbers that begin with ${prefix} are not of a country of the European Union.` };
+  if (!rules) return { ok: false, message: `Numbers that begin with ${number.slice(0, 2)} are not of a country of the European Union.` };
   const result = checkVAT(number, [rules]);
   if (result.isValid) return { ok: true, country, number };
   return {

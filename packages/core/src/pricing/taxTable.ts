@@ -1,8 +1,14 @@
 import { z } from 'zod';
 import type { TaxClass } from '../catalog';
+import { hasDecimals } from '../money';
 import { CountrySchema } from '../shop';
 
-const RateSchema = z.number('Enter a percentage.').min(0, 'A rate cannot be negative.').max(100, 'A rate is a percentage up to 100.');
+/** Four decimals is what sums are exact to; some places have three. */
+const RateSchema = z
+  .number('Enter a percentage.')
+  .min(0, 'A rate cannot be negative.')
+  .max(100, 'A rate is a percentage up to 100.')
+  .refine((rate) => hasDecimals(rate, 4), 'A rate has at most four decimals.');
 
 /** Tax rates of one place for a time, in percent. Rows of a region come before those of its country. */
 export const TaxRowSchema = z
