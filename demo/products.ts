@@ -72,7 +72,7 @@ export function sampleProducts(now: number, pictures: ProductPictures, newId: (k
             { name: 'In full', price: oneTime(212_00) },
             { name: 'In four payments', price: instalments(228_00, 4) },
           ],
-          { sku: 'FIRST-LIGHT-KIT', weight: 450 },
+          { sku: 'FIRST-LIGHT-KIT', kind: 'physical', weight: 450 },
         ),
       ],
     }),

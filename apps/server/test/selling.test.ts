@@ -339,6 +339,37 @@ describe('delivery', () => {
     });
   });
 
+  it('asks for an address and shipping with the edition that is shipped, not with the other', async () => {
+    await seller.make('/shop/shipping-table', { shippingTable: [{ name: 'Near', countries: ['NL'], rate: { kind: 'flat', amount: 500 } }] }, 'PUT');
+    const funnel = await sell({ kind: 'one-time', regular: 13_800 });
+    const product = await seller.read(`/products/${funnel.productId}`);
+    const [course] = product.editions;
+    const kit = {
+      ...course,
+      id: newId('edition'),
+      name: 'With kit',
+      kind: 'physical',
+      weight: 450,
+      prices: [{ ...course.prices[0], id: newId('price'), price: { kind: 'one-time', regular: 21_200 } }],
+    };
+    await seller.make(`/products/${product.id}`, { ...product, editions: [{ ...course, name: 'Course' }, kit] }, 'PUT');
+    const { buyer } = await at(funnel);
+    const option = kit.prices[0].id;
+    expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'course@moonmail.test' })).status).toBe(200);
+    expect((await orderOf('course@moonmail.test')).quote.shipping).toBeNull();
+    const other = (await at(funnel)).buyer;
+    expect(await other.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { option, email: 'kit@moonmail.test', shown: '21700' })).toMatchObject({
+      status: 422,
+      body: { errors: { street: expect.any(String) } },
+    });
+    const where = { lastName: 'Vos', street: 'Kade 1', postcode: '1011 AB', city: 'Amsterdam', email: 'kit@moonmail.test', option, shown: '21700' };
+    expect((await other.pay(funnel.checkout, ruta.standinsUrl, CARD.good, where)).status).toBe(200);
+    expect(await orderOf('kit@moonmail.test')).toMatchObject({
+      buyer: { address: { street: 'Kade 1' } },
+      quote: { dueToday: 21_700, shipping: { total: 500, weight: 450 } },
+    });
+  });
+
   it('charges a business elsewhere in the union without tax, by a number that is right', async () => {
     const funnel = await sell({ kind: 'one-time', regular: 12_100 });
     const { buyer } = await at(funnel);

@@ -41,8 +41,8 @@ export interface CheckoutView {
   options: CheckoutOption[];
   /** A card is needed: for what is due today, or for what is due later. */
   needsCard: boolean;
-  /** Something is shipped. */
-  needsAddress: boolean;
+  /** Ids of the options with which something is shipped, so that an address is needed. */
+  sentOptions: string[];
   cardFields: { url: string; origin: string } | null;
   testMode: boolean;
   /** An order this buyer has already paid from here. */

@@ -118,6 +118,7 @@ ${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${
 .divider{width:100%;border:0;border-top:1px solid var(--line);margin:8px 0}
 .spacer-small{height:16px}.spacer-medium{height:40px}.spacer-large{height:80px}
 .form,.order-form{display:grid;gap:16px;width:100%;text-align:start}
+.form-fields .form-fields{grid-column:1/-1}
 .form-fields{display:grid;grid-template-columns:repeat(auto-fit,minmax(min(220px,100%),1fr));gap:14px;align-items:start}
 .field label,.field-label{display:block;font-weight:600;font-size:.92rem;margin-bottom:5px}
 .optional{font-weight:400;opacity:.85}

@@ -48,7 +48,7 @@ const view = (changes: Partial<CheckoutView>): CheckoutView => ({
   regions: [],
   options: [option({})],
   needsCard: true,
-  needsAddress: false,
+  sentOptions: [],
   cardFields: { url: 'http://processor.test/fields?key=1', origin: 'http://processor.test' },
   testMode: false,
   paidOrder: null,
@@ -131,13 +131,28 @@ describe('what a checkout asks', () => {
   it('is an address and a region only where they count', () => {
     expect(html({})).not.toContain('name="street"');
     const form = html({
-      needsAddress: true,
+      sentOptions: ['pri_full'],
       regions: [{ country: 'CA', name: 'Canada', regions: ['Ontario', 'Quebec'] }],
       values: { country: 'CA', region: 'Quebec' },
     });
     expect(form).toContain('name="street"');
     expect(form).toMatch(/<option selected="">Quebec<\/option>/);
     expect(html({ regions: [{ country: 'CA', name: 'Canada', regions: ['Ontario'] }] })).toMatch(/data-regions="CA" hidden=""/);
+  });
+  it('is an address with those editions only that are shipped', () => {
+    const options = [option({}), option({ id: 'pri_kit' })];
+    const form = (chosen: string) => html({ options, sentOptions: ['pri_kit'], values: { option: chosen } });
+    expect(form('pri_full')).toMatch(/data-sends="pri_kit" hidden=""/);
+    expect(form('pri_kit')).toMatch(/data-sends="pri_kit">/);
+    // without script nobody is kept from buying the other one
+    expect(form('pri_full')).not.toMatch(/<input[^>]*name="street"[^>]*required/);
+  });
+  it('is a button that names no amount where there is none', () => {
+    const trial = sums({ kind: 'subscription', regular: 900, interval: monthly, trial: { days: 14, price: 0 }, charges: null });
+    const free = html({ quote: trial });
+    expect(free).toMatch(/data-pay-words="" hidden=""/);
+    expect(free).toMatch(/data-free-words="">Start the free trial</);
+    expect(html({})).toMatch(/data-free-words="" hidden=""/);
   });
   it('is a card for what is due later too, and none for what is free', () => {
     expect(html({ needsCard: true })).toContain('data-needs-card=""');

@@ -127,7 +127,7 @@ describe('a rendered checkout', () => {
         regions: [],
         options: [],
         needsCard: true,
-        needsAddress: false,
+        sentOptions: [],
         cardFields: { url: 'http://processor.test/fields?key=1', origin: 'http://processor.test' },
         testMode: false,
         paidOrder: null,

@@ -96,6 +96,7 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
     const { live, sold, values, country, quoted } = found;
     const { product } = sold;
     const { quote } = quoted;
+    const sent = isShipped(quote);
     const show = (status: number, view: Partial<CheckoutView>) =>
       showAgain(request, response, status, live, {
         ...checkoutView(services, live, sold, quoted, { ...values, country }, values.cart ?? ''),
@@ -105,7 +106,7 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
     const parsed = OrderFormSchema.safeParse(request.body);
     const errors: Record<string, string> = {
       ...quoted.errors,
-      ...missingFields(services, live, product, values),
+      ...missingFields(live, sent, values),
       ...(parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]))),
     };
     if (!errors.email && values.email && ownsAlready(services, product, values.email, values.cart ?? '')) {
@@ -113,7 +114,7 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
     }
     if (values.country && values.country !== country) errors.country = 'We do not sell to this country. Choose another.';
     if (!parsed.success || Object.keys(errors).length > 0) {
-      const shownAt = new Set(shownFields(live, isShipped(services, product)));
+      const shownAt = new Set(shownFields(live, sent));
       const elsewhere = Object.entries(errors).find(([name]) => !shownAt.has(name))?.[1] ?? null;
       return show(422, { errors, message: elsewhere });
     }
@@ -153,7 +154,6 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
 
   function orderOf(request: Request, live: LiveStep, form: OrderForm, country: string, { quote, code }: QuotedCart): NewOrder {
     const visitor = countedVisitor(services, request);
-    const sent = quote.shipping !== null || quote.plans.some((plan) => plan.sends);
     return {
       funnelId: live.publication.funnelId,
       stepId: live.step.id,
@@ -169,7 +169,7 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
         country,
         ...(quote.taxRegion ? { region: quote.taxRegion } : {}),
         ...(quote.taxNumber?.valid ? { taxNumber: quote.taxNumber.number } : {}),
-        ...(sent ? { address: { street: form.street, postcode: form.postcode, city: form.city } } : {}),
+        ...(isShipped(quote) ? { address: { street: form.street, postcode: form.postcode, city: form.city } } : {}),
       },
       campaign: visitor?.lastCampaign ?? null,
     };

@@ -1,11 +1,11 @@
-import { isSent, type Product } from '@ruta/core/catalog';
+import { type Product, sentEditions } from '@ruta/core/catalog';
 import { type OrderValues, valuesOf } from '@ruta/core/checkout';
 import { isElementOf } from '@ruta/core/elements';
 import { stepKindOf } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
 import { mainOffer } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
-import { needsCard, type Quote, regionsOf } from '@ruta/core/pricing';
+import { freeWords, needsCard, parcelOf, type Quote, regionsOf } from '@ruta/core/pricing';
 import { allCountries, countryName } from '@ruta/core/shop';
 import type { CheckoutView } from '@ruta/pages';
 import { newId } from '../base/ids';
@@ -31,13 +31,17 @@ export function soldAt({ db }: Pick<Services, 'db'>, live: LiveStep): Sold | und
   return offer && product && { offer, product };
 }
 
-/** Whether a product, or a part of it, is shipped. */
-export const isShipped = ({ db }: Pick<Services, 'db'>, product: Product): boolean => isSent(product, (id) => findProduct(db, id));
+/** Ids of the options of a product with which something is shipped. */
+const sentOptions = ({ db }: Pick<Services, 'db'>, product: Product): string[] =>
+  sentEditions(product, (id) => findProduct(db, id)).flatMap((edition) => edition.prices.map((option) => option.id));
 
-/** Countries this product can be bought from: all, or those that parcels go to. */
+/** Whether something of what was quoted is shipped, at once or with a later charge. */
+export const isShipped = (quote: Pick<Quote, 'lines'>): boolean => quote.lines.some((line) => parcelOf(line) !== null);
+
+/** Countries this product can be bought from: all, or those that parcels go to where it is shipped in every edition. */
 export function countriesFor(services: Pick<Services, 'db'>, product: Product): ReadonlyArray<{ code: string; name: string }> {
   const all = allCountries();
-  if (!isShipped(services, product)) return all;
+  if (sentEditions(product, (id) => findProduct(services.db, id)).length < product.editions.length) return all;
   const reached = new Set(loadShop(services.db).shippingTable.flatMap((zone) => zone.countries));
   return all.filter((country) => reached.has(country.code));
 }
@@ -54,6 +58,7 @@ export const quoteFacts = (quote: Quote) => ({
   dueToday: quote.dueToday,
   total: formatMoney(quote.dueToday, quote.currency),
   needsCard: needsCard(quote),
+  freeWords: freeWords(quote),
 });
 
 export interface CheckoutInput {
@@ -141,7 +146,7 @@ export function checkoutView(services: Paying, live: LiveStep, { product }: Sold
     }),
     options: offeredOptions(services, product, cartId),
     needsCard: needsCard(quoted.quote),
-    needsAddress: isShipped(services, product),
+    sentOptions: sentOptions(services, product),
     cardFields: cardFieldsFor(services, mode, cartId),
     testMode: mode === 'test',
     paidOrder: null,
@@ -149,9 +154,8 @@ export function checkoutView(services: Paying, live: LiveStep, { product }: Sold
 }
 
 /** What is missing from the fields that this checkout alone asks for, by the name of the field. */
-export function missingFields(services: Pick<Services, 'db'>, live: LiveStep, product: Product, form: OrderValues): Record<string, string> {
+export function missingFields(live: LiveStep, sent: boolean, form: OrderValues): Record<string, string> {
   const asksLastName = allElements(live.page).some((element) => isElementOf(element, 'order-form') && element.askLastName);
-  const sent = isShipped(services, product);
   const needed: Array<[name: string, message: string]> = [
     ...(asksLastName || sent ? [['lastName', 'Enter your last name.'] as [string, string]] : []),
     ...(sent

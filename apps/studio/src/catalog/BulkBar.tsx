@@ -4,21 +4,17 @@ import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { catalogApi } from './api';
+import { TAX_CLASS_CHOICES } from './natureChoices';
 
 type What = 'status' | 'taxClass' | 'addTags' | 'removeTags' | 'addCategories' | 'removeCategories';
 
-const CHOICES: Record<'status' | 'taxClass', Array<[string, string]>> = {
+const CHOICES: Record<'status' | 'taxClass', ReadonlyArray<[string, string]>> = {
   status: [
     ['live', 'Live'],
     ['test', 'Test'],
     ['off', 'Off'],
   ],
-  taxClass: [
-    ['standard', 'Standard'],
-    ['reduced', 'Reduced, printed books'],
-    ['digital', 'Electronic publications'],
-    ['exempt', 'Exempt'],
-  ],
+  taxClass: TAX_CLASS_CHOICES,
 };
 const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-2.5 min-h-9';
 

@@ -2,8 +2,9 @@ import type { ProductUse } from '@ruta/core/catalog';
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { Button, IconButton } from '../ui/Button';
-import { TextField } from '../ui/Field';
+import { SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
+import { KIND_CHOICES, TAX_CLASS_CHOICES } from './natureChoices';
 import { PriceEditor } from './PriceEditor';
 import { newEdition, newPrice, type ProductDraft } from './productDraft';
 import { useSheetFields } from './useSheetFields';
@@ -14,7 +15,7 @@ const NOTHING_SOLD = { sold: 0, left: null };
 export function EditionsPanel({ currency, use }: { currency: string; use: ProductUse | undefined }) {
   const { control, watch } = useFormContext<ProductDraft>();
   const { fields, append, remove, swap } = useFieldArray({ control, name: 'editions', keyName: 'key' });
-  const [kind, isBundle] = watch(['kind', 'isBundle']);
+  const [kind, isBundle, drafts] = watch(['kind', 'isBundle', 'editions']);
   const field = useSheetFields();
   const several = fields.length > 1;
   return (
@@ -57,6 +58,7 @@ export function EditionsPanel({ currency, use }: { currency: string; use: Produc
               </div>
             ) : null}
             <Prices edition={index} currency={currency} />
+            {several && !isBundle ? <Nature index={index} /> : null}
             <div className="grid sm:grid-cols-3 gap-3 items-start mt-4 pt-4 border-t border-line">
               <TextField label="SKU" maxLength={70} {...field(`editions.${index}.sku`)} />
               <TextField
@@ -71,12 +73,39 @@ export function EditionsPanel({ currency, use }: { currency: string; use: Produc
                 }
                 {...field(`editions.${index}.stock`)}
               />
-              {kind === 'physical' && !isBundle ? <TextField label="Weight in grams" inputMode="numeric" {...field(`editions.${index}.weight`)} /> : null}
+              {(drafts[index]?.kind || kind) === 'physical' && !isBundle ? (
+                <TextField label="Weight in grams" inputMode="numeric" {...field(`editions.${index}.weight`)} />
+              ) : null}
             </div>
           </section>
         );
       })}
     </Panel>
+  );
+}
+
+/** What this edition is, where it differs from the product: a course sold with a kit is shipped. */
+function Nature({ index }: { index: number }) {
+  const field = useSheetFields();
+  return (
+    <div className="grid sm:grid-cols-3 gap-3 items-start mt-4 pt-4 border-t border-line">
+      <SelectField label="Kind of this edition" {...field(`editions.${index}.kind`)}>
+        <option value="">as the product</option>
+        {KIND_CHOICES.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </SelectField>
+      <SelectField label="Tax class of this edition" {...field(`editions.${index}.taxClass`)}>
+        <option value="">as the product</option>
+        {TAX_CLASS_CHOICES.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </SelectField>
+    </div>
   );
 }
 

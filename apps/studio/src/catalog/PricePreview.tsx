@@ -12,7 +12,8 @@ export function PricePreview({ path }: { path: string }) {
   const { data: shop } = shopApi.useShopQuery();
   const { watch } = useFormContext<ProductDraft>();
   const draft = watch(path as 'editions.0.prices.0');
-  const taxClass = watch('taxClass');
+  const edition = /^editions\.(\d+)/.exec(path)?.[1];
+  const taxClass = watch(`editions.${Number(edition)}.taxClass`) || watch('taxClass');
   if (!shop) return null;
   const { currency, timeZone } = shop.settings;
   const { price: read, errors } = readPrice(draft, { currency, timeZone });

@@ -18,6 +18,7 @@ import { catalogApi } from './api';
 import { BundlePanel } from './BundlePanel';
 import { DeliveryPanel, type SheetFile } from './DeliveryPanel';
 import { EditionsPanel } from './EditionsPanel';
+import { KIND_CHOICES, TAX_CLASS_CHOICES } from './natureChoices';
 import { PicturesPanel } from './PicturesPanel';
 import { fieldOf, type ProductDraft, readDraft, toDraft } from './productDraft';
 import { RichText } from './RichText';
@@ -202,15 +203,18 @@ function WhatPanel() {
         </div>
         <div className="grid sm:grid-cols-2 gap-4 items-start">
           <SelectField label="Kind" {...field('kind')}>
-            <option value="digital">Digital: files, a link, a course</option>
-            <option value="physical">Physical: shipped</option>
-            <option value="service">Service: your time</option>
+            {KIND_CHOICES.map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
           </SelectField>
           <SelectField label="Tax class" hint="Each country has its own rate for each class." {...field('taxClass')}>
-            <option value="standard">Standard</option>
-            <option value="reduced">Reduced, printed books</option>
-            <option value="digital">Electronic publications</option>
-            <option value="exempt">Exempt</option>
+            {TAX_CLASS_CHOICES.map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
           </SelectField>
         </div>
         <RichText

@@ -45,6 +45,9 @@ export interface EditionDraft {
   id: string;
   name: string;
   sku: string;
+  /** Empty is as the product. */
+  kind: Product['kind'] | '';
+  taxClass: Product['taxClass'] | '';
   weight: string;
   stock: string;
   prices: PriceDraft[];
@@ -123,7 +126,16 @@ export function newPrice(): PriceDraft {
   };
 }
 
-export const newEdition = (): EditionDraft => ({ id: newId('edition'), name: '', sku: '', weight: '', stock: '', prices: [newPrice()] });
+export const newEdition = (): EditionDraft => ({
+  id: newId('edition'),
+  name: '',
+  sku: '',
+  kind: '',
+  taxClass: '',
+  weight: '',
+  stock: '',
+  prices: [newPrice()],
+});
 
 /** A product as its sheet shows it; without one, an empty sheet. */
 export function toDraft(product: Product | null, shop: Shop): ProductDraft {
@@ -148,6 +160,8 @@ export function toDraft(product: Product | null, shop: Shop): ProductDraft {
       id: edition.id,
       name: edition.name,
       sku: edition.sku,
+      kind: edition.kind ?? '',
+      taxClass: edition.taxClass ?? '',
       weight: edition.weight === 0 ? '' : String(edition.weight),
       stock: edition.stock === null ? '' : String(edition.stock),
       prices: edition.prices.map((option) => ({
@@ -316,6 +330,9 @@ export function readDraft(draft: ProductDraft, pictureIds: string[], shop: Shop)
       id: edition.id,
       name: draft.editions.length > 1 ? edition.name : '',
       sku: edition.sku,
+      // What belongs to an edition alone goes with the other editions.
+      kind: (draft.editions.length > 1 && edition.kind) || null,
+      taxClass: (draft.editions.length > 1 && edition.taxClass) || null,
       weight: optionalNumber(`editions.${at}.weight`, edition.weight) ?? 0,
       stock: optionalNumber(`editions.${at}.stock`, edition.stock),
       prices: edition.prices.map((price, position) => {

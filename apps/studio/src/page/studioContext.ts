@@ -1,4 +1,4 @@
-import type { PictureInfo, Product } from '@ruta/core/catalog';
+import { type PictureInfo, type Product, sentEditions } from '@ruta/core/catalog';
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Step } from '@ruta/core/funnel';
 import { mainOffer } from '@ruta/core/offers';
@@ -36,7 +36,7 @@ export function studioContext(
           regions: [],
           options: checkoutOptions(product, settings.currency, now),
           needsCard: needsCard(sums),
-          needsAddress: sums.shipping !== null || sums.problems.some((problem) => problem.path.startsWith('buyer.')),
+          sentOptions: sentEditions(product, find).flatMap((edition) => edition.prices.map((option) => option.id)),
           cardFields: null,
           testMode: settings.mode === 'test',
           paidOrder: null,

@@ -13,6 +13,8 @@ export function namedEdition(newId: NewId, name: string, prices: Array<Price | {
     id: newId('edition'),
     name,
     sku: '',
+    kind: null,
+    taxClass: null,
     weight: 0,
     stock: null,
     prices: prices.map((each) => ({

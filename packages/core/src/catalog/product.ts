@@ -40,11 +40,16 @@ export const PriceOptionSchema = z.object({
 });
 export type PriceOption = z.infer<typeof PriceOptionSchema>;
 
-/** A version of a product with its own prices, weight and stock. A product without versions has one, without a name. */
+/**
+ * A version of a product with its own prices, weight and stock, and perhaps of another kind and tax class: a course sold
+ * with a kit is sent. A product without versions has one, without a name.
+ */
 export const EditionSchema = z.object({
   id: idSchema('edition'),
   name: ShortTextSchema('Keep the name under 80 characters.', 80).default(''),
   sku: ShortTextSchema('Keep the SKU under 60 characters.', 60).default(''),
+  kind: ProductKindSchema.nullable().default(null).describe('In place of the product’s own'),
+  taxClass: TaxClassSchema.nullable().default(null).describe('In place of the product’s own'),
   weight: z.number('Enter the weight in grams.').min(0, 'A weight cannot be negative.').max(1_000_000, 'This is more than a ton.').default(0).describe('Grams'),
   stock: z
     .int('Enter a whole number.')
@@ -207,13 +212,25 @@ export function isFree(product: Pick<Product, 'editions'>): boolean {
   return optionsOf(product).every(({ option }) => option.price.kind === 'free');
 }
 
+/** What an edition is and how it is taxed: its own, else the product's. */
+export function natureOf(product: Pick<Product, 'kind' | 'taxClass'>, edition: Pick<Edition, 'kind' | 'taxClass'> | undefined) {
+  return { kind: edition?.kind ?? product.kind, taxClass: edition?.taxClass ?? product.taxClass };
+}
+
+/** Kinds and parts, which say whether something is shipped. */
+type Sendable = Pick<Product, 'kind' | 'taxClass' | 'bundle' | 'editions'>;
+
 /**
- * Whether a product, or a part of it, is shipped.
+ * The editions of a product that are shipped, whole or in part.
  * @param find finds the parts of a bundle
  */
-export function isSent(product: Pick<Product, 'kind' | 'bundle'>, find: (productId: string) => Pick<Product, 'kind'> | undefined): boolean {
-  if (product.bundle.length === 0) return product.kind === 'physical';
-  return product.bundle.some((part) => find(part.productId)?.kind === 'physical');
+export function sentEditions(product: Sendable, find: (productId: string) => Sendable | undefined): Edition[] {
+  if (product.bundle.length === 0) return product.editions.filter((edition) => natureOf(product, edition).kind === 'physical');
+  const isPartSent = product.bundle.some(({ productId, editionId }) => {
+    const part = find(productId);
+    return part && natureOf(part, part.editions.find((edition) => edition.id === editionId) ?? part.editions[0]).kind === 'physical';
+  });
+  return isPartSent ? product.editions : [];
 }
 
 /** What a product says after the purchase: the price's own words where it has some. */

@@ -1,4 +1,4 @@
-import { isSent } from '../catalog';
+import { sentEditions } from '../catalog';
 import { stepKindOf } from '../funnel';
 import type { Check } from './check';
 
@@ -6,7 +6,7 @@ export const noShipping: Check = {
   check: 'no-shipping',
   severity: 'blocking',
   find: ({ step, product, funnel }) =>
-    stepKindOf(step.kind).sells && product && isSent(product, (id) => funnel.products[id]) && funnel.shop.shippingTable.length === 0
+    stepKindOf(step.kind).sells && product && sentEditions(product, (id) => funnel.products[id]).length > 0 && funnel.shop.shippingTable.length === 0
       ? [`“${product.name}” has to be sent, but the shop has no shipping rates yet. Enter them under Settings.`]
       : [],
 };

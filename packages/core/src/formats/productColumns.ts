@@ -107,10 +107,22 @@ export const PRODUCT_COLUMNS: ReadonlyArray<Column<Draft>> = [
   limit('download_days', 'downloadDays', 'days files can be fetched'),
 ];
 
+/** What an edition may have of its own; empty is the product's. */
+const own = (name: string, key: 'kind' | 'taxClass', says: string): Column<Draft> => ({
+  name,
+  says: `${says}; empty is as the product`,
+  write: (of) => (of[key] as string | null) ?? '',
+  read: (of, cells) => {
+    of[key] = cells.text(name)?.trim() || null;
+  },
+});
+
 /** Columns that say something of the edition. */
 export const EDITION_COLUMNS: ReadonlyArray<Column<Draft>> = [
   plain('edition', 'name', 'name of the edition; empty if there is only one'),
   plain('sku', 'sku', 'SKU of the edition'),
+  own('edition_kind', 'kind', 'digital, physical or service'),
+  own('edition_tax_class', 'taxClass', 'standard, reduced, digital or exempt'),
   {
     name: 'weight_grams',
     says: 'weight of one',

@@ -103,7 +103,7 @@ function readProduct(
       continue;
     }
     if (!edition) {
-      edition = { id: newId('edition'), name, sku: '', weight: 0, stock: null, prices: [] };
+      edition = { id: newId('edition'), name, sku: '', kind: null, taxClass: null, weight: 0, stock: null, prices: [] };
       editions.push(edition);
     }
     const before = origins.get(edition.id);
@@ -157,7 +157,7 @@ const PRODUCT_CELLS: Record<string, string> = {
   'delivery.maxDownloads': 'max_downloads',
   'delivery.downloadDays': 'download_days',
 };
-const EDITION_CELLS: Record<string, string> = { name: 'edition', weight: 'weight_grams' };
+const EDITION_CELLS: Record<string, string> = { name: 'edition', weight: 'weight_grams', kind: 'edition_kind', taxClass: 'edition_tax_class' };
 
 /** The line and column of a path of the product. */
 function placeOf(path: string[], editions: readonly Edition[], origins: ReadonlyMap<string, CsvRow>, first: CsvRow): { line: number; column: string } {

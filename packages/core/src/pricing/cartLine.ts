@@ -1,4 +1,4 @@
-import { firstOption, type LineRole, type Option, optionsOf, type Product } from '../catalog';
+import { firstOption, type LineRole, natureOf, type Option, optionsOf, type Product } from '../catalog';
 import type { OfferDiscount } from './discount';
 import type { QuoteLine, SummedQuote } from './quote';
 import type { Bought, BundlePart, QuoteLineInput } from './quoteInput';
@@ -43,8 +43,7 @@ export function cartLine(
     priceId: option.id,
     name: lineName(product, chosen),
     role,
-    kind: product.kind,
-    taxClass: product.taxClass,
+    ...natureOf(product, edition),
     weight: edition.weight,
     price: option.price,
     quantity: choice.quantity ?? 1,
@@ -62,7 +61,7 @@ export function bundleParts(product: Pick<Product, 'bundle'>, find?: (productId:
     const price = edition?.prices[0]?.price;
     if (!part || !edition || !price) return [];
     const regular = price.kind === 'free' ? 0 : price.kind === 'pay-what-you-want' ? price.suggested : price.regular;
-    return [{ productId, editionId: edition.id, name: part.name, kind: part.kind, taxClass: part.taxClass, weight: edition.weight, regular, quantity }];
+    return [{ productId, editionId: edition.id, name: part.name, ...natureOf(part, edition), weight: edition.weight, regular, quantity }];
   });
 }
 

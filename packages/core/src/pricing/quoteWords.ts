@@ -1,6 +1,6 @@
 import { intervalWords } from '../catalog';
 import { type Currency, formatMoney } from '../money';
-import type { Quote, QuoteLine } from './quote';
+import type { Quote, QuoteLine, SummedQuote } from './quote';
 
 const DAY_WORDS = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' });
 
@@ -87,3 +87,6 @@ export function lineSteps(line: QuoteLine, quote: Pick<Quote, 'currency' | 'pric
   add('To pay today', money(line.total));
   return steps;
 }
+
+/** What the pay button says where nothing is due today: there is no amount to pay. */
+export const freeWords = (quote: Pick<SummedQuote, 'plans'>): string => (quote.plans.length > 0 ? 'Start the free trial' : 'Complete the order, free');

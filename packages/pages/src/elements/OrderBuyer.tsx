@@ -6,6 +6,11 @@ import { Field, TextField } from './Field';
 export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'order-form'>; checkout: CheckoutView | null; step: number }) {
   const values = checkout?.values ?? {};
   const errors = checkout?.errors ?? {};
+  const sends = checkout?.sentOptions ?? [];
+  const maySend = sends.length > 0;
+  // Where only some options are shipped, the script shows the address with those; without it, it can be left out.
+  const always = maySend && sends.length === checkout?.options.length;
+  const isHidden = maySend && !always && !sends.includes(values.option ?? '');
   const text = (name: string, label: string, autoComplete: string, required = true, maxLength = 80) => (
     <TextField
       id={name}
@@ -25,7 +30,7 @@ export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'or
       </legend>
       <div className="form-fields">
         {text('firstName', 'First name', 'given-name')}
-        {element.askLastName || checkout?.needsAddress ? text('lastName', 'Last name', 'family-name') : null}
+        {element.askLastName || always ? text('lastName', 'Last name', 'family-name') : null}
         <TextField
           id="email"
           name="email"
@@ -37,14 +42,15 @@ export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'or
           maxLength={254}
           autoComplete="email"
         />
-        {checkout?.needsAddress ? (
-          <>
-            {text('street', 'Street and number', 'street-address', true, 120)}
-            {text('postcode', 'Postcode', 'postal-code', true, 20)}
-            {text('city', 'Town', 'address-level2')}
-          </>
+        {maySend ? (
+          <div className="form-fields" data-sends={always ? undefined : sends.join(' ')} hidden={isHidden}>
+            {element.askLastName || always ? null : text('lastName', 'Last name', 'family-name', false)}
+            {text('street', 'Street and number', 'street-address', always, 120)}
+            {text('postcode', 'Postcode', 'postal-code', always, 20)}
+            {text('city', 'Town', 'address-level2', always)}
+          </div>
         ) : null}
-        {element.askCountry || checkout?.needsAddress ? (
+        {element.askCountry || maySend ? (
           <Field id="country" label="Country" error={errors.country} required>
             {(own) => (
               <select {...own} name="country" defaultValue={values.country} autoComplete="country" required>
@@ -57,7 +63,7 @@ export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'or
             )}
           </Field>
         ) : null}
-        {element.askCountry || checkout?.needsAddress
+        {element.askCountry || maySend
           ? checkout?.regions.map(({ country, name, regions }) => (
               <div key={country} data-regions={country} hidden={country !== values.country}>
                 <Field id={`region-${country}`} label={`Region of ${name}`} error={country === values.country ? errors.region : undefined} required={false}>

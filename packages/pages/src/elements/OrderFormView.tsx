@@ -1,5 +1,6 @@
 import type { ElementOf } from '@ruta/core/elements';
 import { formatMoney } from '@ruta/core/money';
+import { freeWords } from '@ruta/core/pricing';
 import { type CheckoutView, usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { TextField } from './Field';
@@ -22,6 +23,7 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
   }
   if (!checkout) return <NothingOnSale email={context.shop.email} />;
   if (checkout.paidOrder) return <AlreadyPaid order={checkout.paidOrder} />;
+  const isFree = checkout.quote.dueToday === 0;
   return (
     <form
       className="order-form"
@@ -49,7 +51,12 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
       </details>
       <OrderFields element={element} checkout={checkout} />
       <button className="button button-main button-wide" type="submit" data-pay="">
-        {label}
+        <span data-pay-words="" hidden={isFree}>
+          {label}
+        </span>
+        <span data-free-words="" hidden={!isFree}>
+          {freeWords(checkout.quote)}
+        </span>
       </button>
       <Consent element={element} />
     </form>

@@ -10,7 +10,7 @@ interface PayAnswer {
   redirect?: string;
   message?: string;
   errors?: Record<string, string>;
-  quote?: { html: string; dueToday: number; total: string; needsCard: boolean };
+  quote?: { html: string; dueToday: number; total: string; needsCard: boolean; freeWords: string };
 }
 
 /** Fields that the total depends on. */
@@ -38,6 +38,7 @@ function start(form: HTMLFormElement): void {
     if (event.persisted) location.reload();
   });
   form.noValidate = true;
+  showChosenFields();
   form.addEventListener('keydown', (event) => {
     const target = event.target as HTMLElement;
     if (event.key === 'Enter' && target.tagName === 'INPUT') event.preventDefault();
@@ -120,7 +121,12 @@ function start(form: HTMLFormElement): void {
       for (const total of document.querySelectorAll('[data-pay] [data-total], .order-peek > summary [data-total]')) total.textContent = answer.quote.total;
       const shown = field('shown');
       if (shown) shown.value = String(answer.quote.dueToday);
-      const { needsCard } = answer.quote;
+      const { needsCard, dueToday, freeWords } = answer.quote;
+      for (const words of form.querySelectorAll<HTMLElement>('[data-pay-words]')) words.hidden = dueToday === 0;
+      for (const words of form.querySelectorAll<HTMLElement>('[data-free-words]')) {
+        words.hidden = dueToday !== 0;
+        words.textContent = freeWords;
+      }
       if (payment) payment.hidden = !needsCard;
       if (needsCard) form.dataset.needsCard = '';
       else delete form.dataset.needsCard;
@@ -131,11 +137,16 @@ function start(form: HTMLFormElement): void {
     say(answer.message ?? '');
   }
 
-  /** The amount of one's own belongs to some options only, a region to its country. */
+  /** The amount of one's own and the address belong to some options only, a region to its country. */
   function showChosenFields(): void {
     const option = String(new FormData(form).get('option') ?? '');
     const amount = form.querySelector<HTMLElement>('[data-chooses]');
     if (amount) amount.hidden = !amount.dataset.chooses?.split(' ').includes(option);
+    for (const holder of form.querySelectorAll<HTMLElement>('[data-sends]')) {
+      holder.hidden = !holder.dataset.sends?.split(' ').includes(option);
+      for (const input of holder.querySelectorAll('input')) input.required = !holder.hidden;
+      for (const word of holder.querySelectorAll<HTMLElement>('.optional')) word.hidden = !holder.hidden;
+    }
     const country = field('country')?.value;
     for (const holder of form.querySelectorAll<HTMLElement>('[data-regions]')) {
       holder.hidden = holder.dataset.regions !== country;
