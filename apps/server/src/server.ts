@@ -103,7 +103,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     course: (enrolment) => enrol(services, enrolment),
   };
   const stopJobs = startJobs(services, [
-    { name: 'reconcile', run: (atStart) => reconcile(services, atStart), wakes: ['outbox'] },
+    { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox'] },
     { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row)) },
   ]);
   return {

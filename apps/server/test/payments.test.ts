@@ -2,6 +2,7 @@ import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Buyer, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
+import { selling } from './support/products';
 
 const CARD = {
   good: '9000000000000019',
@@ -11,6 +12,8 @@ const CARD = {
   confirm: '9000000000000050',
   late: '9000000000000068',
   down: '9000000000000076',
+  confirmLate: '9000000000000084',
+  takenThenDown: '9000000000000092',
 };
 
 let ruta: Installation;
@@ -104,6 +107,42 @@ describe('paying by card', () => {
     const redirects = await Promise.all([...answers, later].map(async (answer) => ((await answer.json()) as { redirect: string }).redirect));
     expect(new Set(redirects).size).toBe(1);
     expect(captured('twice@moonmail.test')).toEqual({ charges: 1, orders: 1, lines: 1 });
+  });
+
+  it('that was taken before the processor said it was down is paid, although nobody tells of it', async () => {
+    const buyer = await atCheckout();
+    const paid = await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.takenThenDown, { email: 'taken@moonmail.test' });
+    expect(paid.body.redirect).toContain('thank-you?order=');
+    expect(captured('taken@moonmail.test')).toEqual({ charges: 1, orders: 1, lines: 1 });
+  });
+
+  it('that the bank wants confirmed leads there, also when the processor’s answer was lost', async () => {
+    const buyer = await atCheckout();
+    const asked = await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.confirmLate, { email: 'lost-confirm@moonmail.test' });
+    expect(asked.body.redirect).toContain('/pay/return/');
+    const bank = (await buyer.get(asked.body.redirect ?? '')).headers.get('location') ?? '';
+    expect(bank).toContain('/quayside/confirm/');
+    // Whoever comes back without having answered is told so, and not led in a circle.
+    const back = await buyer.get(`${asked.body.redirect}?from=bank`);
+    expect(back.status).toBe(200);
+    expect(await back.text()).toContain('Confirm at your bank');
+    const returned = (await buyer.form(bank, { answer: 'yes' })).headers.get('location') ?? '';
+    expect((await buyer.get(returned)).headers.get('location')).toContain('thank-you?order=');
+    expect(captured('lost-confirm@moonmail.test')).toEqual({ charges: 1, orders: 1, lines: 1 });
+  });
+
+  it('of the last place keeps it for its buyer, who comes back from the bank and tries another card', async () => {
+    const last = await seller.sellingFunnel({ product: selling('Last one', { kind: 'one-time', regular: 900 }, {}, { stock: 1 }) });
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${last.slug}/checkout`);
+    const asked = await buyer.pay(last.checkout, ruta.standinsUrl, CARD.confirm, { email: 'last@moonmail.test' });
+    const returned = (await buyer.form(asked.body.redirect ?? '', { answer: 'no' })).headers.get('location') ?? '';
+    const again = (await buyer.get(returned)).headers.get('location') ?? '';
+    const page = await buyer.get(again);
+    expect(page.status).toBe(200);
+    expect(await page.text()).toContain('id="order-form"');
+    // to everybody else it is sold out
+    expect((await new Buyer(ruta.site).get(`/${last.slug}/checkout`)).status).toBe(410);
   });
 
   it('that the bank wants confirmed pays once the buyer says yes, and not when they say no', async () => {

@@ -1,10 +1,11 @@
 import type { Product } from '@ruta/core/catalog';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import type { Database } from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { outbox } from '../src/base/outbox/tables';
 import { createProduct } from '../src/catalog/service';
 import { loadFunnel } from '../src/funnel/store';
-import { chargesOfOrder, linesOf, loadOrder, paymentsOf } from '../src/orders/store';
+import { chargesOfOrder, firstPaymentOf, linesOf, loadOrder, paymentsOf } from '../src/orders/store';
 import { charges, orders } from '../src/orders/tables';
 import type { NewOrder } from '../src/orders/write';
 import { outcomeOf, payCart } from '../src/payments/pay';
@@ -24,15 +25,16 @@ let asked: ChargeRequest[];
 let answer: ChargeAnswer;
 let found: ChargeAnswer;
 
+const charge: PaymentProvider['charge'] = async (_account, request) => {
+  asked.push(request);
+  return answer;
+};
 const provider: PaymentProvider = {
   provider: 'quayside',
   name: 'Quayside',
   method: 'card',
   keepMethod: async () => kept,
-  charge: async (_account, request) => {
-    asked.push(request);
-    return answer;
-  },
+  charge,
   find: async () => found,
   cancel: async () => false,
   void: async () => true,
@@ -43,8 +45,8 @@ const provider: PaymentProvider = {
 };
 const kept: KeepAnswer = { state: 'kept', method: 'qs_pm_1', last4: '0019' };
 const captured: ChargeAnswer = { state: 'captured', providerChargeId: 'qs_1', last4: '0019' };
-const quoteOf = (product: Product) =>
-  storedQuote(quoteCart(loadShop(services.db), { lines: [cartLine('main', 'main', product)], buyer: { country: 'PT' } }, services.moment.at));
+const quoteOf = (product: Product, quantity = 1) =>
+  storedQuote(quoteCart(loadShop(services.db), { lines: [cartLine('main', 'main', product, { quantity })], buyer: { country: 'PT' } }, services.moment.at));
 const pay = () => payCart(services, cart, 'tok_1', () => 'http://127.0.0.1/return');
 const firstPayment = (orderId: string) => paymentsOf(services.db, orderId)[0]?.id ?? '';
 
@@ -69,6 +71,7 @@ const account = (id: string, changes: Partial<typeof accounts.$inferInsert> = {}
 
 beforeEach(() => {
   services = testServices();
+  provider.charge = charge;
   services.providers = { quayside: provider };
   account('acc_1');
   asked = [];
@@ -162,11 +165,67 @@ describe('each captured charge belongs to exactly one paid line', () => {
     expect(asked.map((request) => request.idempotencyKey)).toEqual([`${firstPayment(order.id)}-1`, `${firstPayment(order.id)}-2`]);
   });
 
-  it('after a restart at once, since nothing can be on its way then', async () => {
+  it('when the processor takes it after it was given up as never arrived: it is asked after for a day', async () => {
     answer = { state: 'no-answer' };
     const { order } = await pay();
-    await reconcile(services, true);
+    services.moment.at += 61_000;
+    await reconcile(services);
     expect(outcomeOf(services.db, order.id).state).toBe('declined');
+    found = captured;
+    services.moment.at += 11 * 60_000;
+    await reconcile(services);
+    expect(outcomeOf(services.db, order.id).state).toBe('paid');
+    expect(linesOf(services.db, order.id)).toHaveLength(1);
+  });
+
+  it('when it is told late, of a cart that has changed: it pays for what it was tried for, not for more', async () => {
+    answer = { state: 'no-answer' };
+    const { order } = await pay();
+    services.moment.at += 61_000;
+    await reconcile(services);
+    // The buyer now wants three, and their card is declined.
+    const one = cart.quote;
+    const product = createProduct(services, selling('First Light', { kind: 'one-time', regular: 13_800 }));
+    cart = { ...cart, quote: quoteOf(product, 3) };
+    answer = { state: 'declined', providerChargeId: 'qs_2', last4: null, reason: 'no-funds' };
+    expect((await pay()).state).toBe('declined');
+    expect(asked.map(({ amount }) => amount)).toEqual([13_800, 41_400]);
+    const [first] = chargesOfOrder(services.db, order.id);
+    settle(services, first?.id ?? '', captured);
+    expect(loadOrder(services.db, order.id)).toMatchObject({ state: 'paid', total: 13_800, goods: one.lines[0]?.name });
+    expect(linesOf(services.db, order.id)).toMatchObject([{ quantity: 1, total: 13_800 }]);
+    expect(firstPaymentOf(services.db, order.id)).toMatchObject({ state: 'paid', amount: 13_800 });
+  });
+
+  it('when the processor took another amount than was asked for: it is given back', async () => {
+    answer = { ...captured, amount: 1 };
+    const { order, state } = await pay();
+    expect(state).toBe('waiting');
+    expect(linesOf(services.db, order.id)).toHaveLength(0);
+    expect(
+      services.db
+        .select()
+        .from(outbox)
+        .all()
+        .map((row) => row.kind),
+    ).toEqual(['void-charge']);
+  });
+
+  it('when the answer cannot be written down: the buyer is not told that nothing happened, and it is finished later', async () => {
+    const { $client } = services.db as unknown as { $client: Database };
+    provider.charge = async (_account, request) => {
+      asked.push(request);
+      $client.pragma('query_only = ON');
+      return answer;
+    };
+    const { order, state } = await pay();
+    $client.pragma('query_only = OFF');
+    expect(state).toBe('waiting');
+    expect(linesOf(services.db, order.id)).toHaveLength(0);
+    found = captured;
+    await reconcile(services);
+    expect(outcomeOf(services.db, order.id).state).toBe('paid');
+    expect(asked).toHaveLength(1);
   });
 });
 

@@ -3,8 +3,7 @@ import type { Services } from './services';
 /** Something done by the clock, again and again. */
 export interface Job {
   name: string;
-  /** @param atStart nothing of an earlier run is still on its way */
-  run: (atStart: boolean) => Promise<void>;
+  run: () => Promise<void>;
   /** Jobs that have something to do once this one has run, and are not left to wait for the clock. */
   wakes?: readonly string[];
 }
@@ -16,19 +15,19 @@ export function startJobs({ config, log }: Pick<Services, 'config' | 'log'>, job
   const running = new Map<string, Promise<void>>();
   const again = new Set<string>();
 
-  function begin(job: Job, atStart: boolean): void {
+  function begin(job: Job): void {
     clearTimeout(timers.get(job.name));
     const round = job
-      .run(atStart)
+      .run()
       .catch((error: unknown) => log.error({ err: error, job: job.name }, 'a job failed'))
       .then(() => {
         running.delete(job.name);
         if (stopped) return;
-        if (again.delete(job.name)) begin(job, false);
+        if (again.delete(job.name)) begin(job);
         else
           timers.set(
             job.name,
-            setTimeout(() => begin(job, false), config.jobsEveryMs),
+            setTimeout(() => begin(job), config.jobsEveryMs),
           );
         for (const name of job.wakes ?? []) wake(name);
       });
@@ -39,10 +38,10 @@ export function startJobs({ config, log }: Pick<Services, 'config' | 'log'>, job
   function wake(name: string): void {
     const job = jobs.find((candidate) => candidate.name === name);
     if (running.has(name)) again.add(name);
-    else if (job) begin(job, false);
+    else if (job) begin(job);
   }
 
-  for (const job of jobs) begin(job, true);
+  for (const job of jobs) begin(job);
 
   return async () => {
     stopped = true;

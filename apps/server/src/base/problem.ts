@@ -55,6 +55,6 @@ export function problemHandler(log: Logger): ErrorRequestHandler {
     if (error?.type === 'entity.parse.failed') return sendProblem(response, 400, 'The body is not valid JSON.');
     if (error?.type === 'entity.too.large') return sendProblem(response, 413, 'The body is too large.');
     log.error({ err: error, path: request.path }, 'request failed');
-    return sendProblem(response, 500, 'Something went wrong on our side. Nothing was changed; try again.');
+    return sendProblem(response, 500, 'Something went wrong on our side. Look whether it was done, then try again.');
   };
 }

@@ -133,7 +133,7 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
       services,
       orderOf(request, live, form, country, quoted),
       form.token,
-      (order) => `${config.siteUrl}/pay/return/${order.token}`,
+      (order) => `${config.siteUrl}/pay/return/${order.token}?from=bank`,
     );
     if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason) });
     return lead(request, response, whereTo(services, outcome));

@@ -1,7 +1,7 @@
 import type { OrderView, PageContext } from '@ruta/pages';
 import { and, eq, isNull } from 'drizzle-orm';
 import type { Services } from '../base/services';
-import { findOrderByToken, isPaid, type OrderRow, paymentsOf } from '../orders/store';
+import { findOrderByToken, firstPaymentOf, isPaid, type OrderRow } from '../orders/store';
 import { orders } from '../orders/tables';
 import { formatBytes } from './formatBytes';
 import { downloadLink } from './links';
@@ -43,7 +43,7 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
 
 /** What the first payment of an order was quoted at. */
 export function firstQuote({ db }: Pick<Services, 'db'>, order: Pick<OrderRow, 'id'>) {
-  const [payment] = paymentsOf(db, order.id);
+  const payment = firstPaymentOf(db, order.id);
   if (!payment) throw new Error(`The order ${order.id} has no payment.`);
   return payment.quote;
 }

@@ -4,7 +4,7 @@ import { localMoment, type Mode } from '@ruta/core/shop';
 import type { Services } from '../base/services';
 import { findProducts } from '../catalog/store';
 import { type ContactRow, findContact } from '../contacts/store';
-import { type LineRow, linesOf, type OrderRow, paymentsOf, purchasesOf, wasPaid } from '../orders/store';
+import { firstPaymentOf, type LineRow, linesOf, type OrderRow, purchasesOf, wasPaid } from '../orders/store';
 import { loadShop } from '../shop/store';
 import type { VisitorRow } from '../tracking/recorder';
 
@@ -31,7 +31,7 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
   const contactId = known.contact?.id ?? order?.contactId ?? visitor?.contactId ?? null;
   const contact = known.contact ?? (contactId ? findContact(db, contactId) : undefined);
   const ofOrder = order ? linesOf(db, order.id).filter((line) => line.productId !== null) : undefined;
-  const quote = order ? paymentsOf(db, order.id)[0]?.quote : cart?.quote;
+  const quote = order ? firstPaymentOf(db, order.id)?.quote : cart?.quote;
   const country = order?.buyer.country ?? cart?.country ?? contact?.country ?? undefined;
   const language = /^([a-z]{2,3})\b/i.exec(known.acceptLanguage ?? '')?.[1]?.toLowerCase();
   return {

@@ -41,7 +41,7 @@ const paymentsByOrder = builtOnce((db) =>
     .select()
     .from(payments)
     .where(eq(payments.orderId, given('orderId')))
-    .orderBy(asc(payments.createdAt))
+    .orderBy(asc(payments.createdAt), asc(payments.id))
     .prepare(),
 );
 const paymentById = builtOnce((db) =>
@@ -99,6 +99,15 @@ export function paidOrderOf(db: Db, cartId: string | undefined, visitorId: strin
 
 /** The payments of an order, the first one first. */
 export const paymentsOf = (db: Db, orderId: string): PaymentRow[] => paymentsByOrder(db).all({ orderId }).map(readPayment);
+
+/**
+ * The first payment of an order that counts: the one that was paid, else the latest that was asked for. Earlier ones were
+ * given up when the cart changed after they had been tried.
+ */
+export function firstPaymentOf(db: Db, orderId: string): PaymentRow | undefined {
+  const tried = paymentsOf(db, orderId).filter(({ kind }) => kind === 'first');
+  return tried.find(({ state }) => state === 'paid') ?? tried.findLast(({ state }) => state === 'open') ?? tried.at(-1);
+}
 
 export function loadPayment(db: Db, id: string): PaymentRow {
   const payment = paymentById(db).get({ id });

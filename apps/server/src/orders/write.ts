@@ -3,11 +3,11 @@ import type { Buyer } from '@ruta/core/orders';
 import type { PaymentKind } from '@ruta/core/payments';
 import type { QuoteLine, StoredQuote } from '@ruta/core/pricing';
 import type { Mode } from '@ruta/core/shop';
-import { eq } from 'drizzle-orm';
+import { and, eq, ne } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId, newToken } from '../base/ids';
 import type { Services } from '../base/services';
-import { loadPayment, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from './store';
+import { chargesOf, firstPaymentOf, loadPayment, type OrderRow, orderOfCart, type PaymentRow, wasPaid } from './store';
 import { orderLines, orders, payments } from './tables';
 
 type Needs = Pick<Services, 'clock'>;
@@ -30,6 +30,13 @@ function sumsOf(quote: StoredQuote) {
   return { total: quote.dueToday, tax: quote.tax, netGoods: quote.lines.reduce((sum, line) => sum + line.net, 0) };
 }
 
+/** Names of what is bought, for lists and searches; a bundle's parts are told where its lines are. */
+const goodsOf = (quote: StoredQuote): string =>
+  quote.lines
+    .filter((line) => line.part !== 'set-up fee')
+    .map((line) => line.name)
+    .join(', ');
+
 /**
  * Writes an open order with its first payment, or brings those of the cart up to date while they are still open. A paid
  * order is left as it is.
@@ -43,16 +50,18 @@ export function openOrder(tx: Db, services: Needs, { quote, ...input }: NewOrder
     currency: quote.currency,
     email: input.buyer.email,
     firstName: input.buyer.firstName,
-    goods: quote.lines
-      .filter((line) => line.part !== 'set-up fee')
-      .map((line) => line.name)
-      .join(', '),
+    goods: goodsOf(quote),
   };
   const known = orderOfCart(tx, input.cartId);
   if (known && wasPaid(known.state)) return { order: known, payment: firstPayment(tx, known.id) };
   if (known) {
     const order = tx.update(orders).set(values).where(eq(orders.id, known.id)).returning().get() as OrderRow;
     const payment = firstPayment(tx, known.id);
+    // What was tried stays what it was tried for: a late word of it must not pay for another cart.
+    if (chargesOf(tx, payment.id).length > 0 && !isForTheSame(payment.quote, quote)) {
+      tx.update(payments).set({ state: 'cancelled' }).where(eq(payments.id, payment.id)).run();
+      return { order, payment: addPayment(tx, services, { orderId: order.id, kind: 'first', quote, methodId }) };
+    }
     tx.update(payments).set({ amount: quote.dueToday, quote, methodId }).where(eq(payments.id, payment.id)).run();
     return { order, payment: loadPayment(tx, payment.id) };
   }
@@ -79,8 +88,38 @@ export function addPayment(
   return { ...row, quote };
 }
 
+/** Whether two quotes are of the same goods at the same price; dates of later charges move by themselves. */
+function isForTheSame(one: StoredQuote, other: StoredQuote): boolean {
+  const sold = ({ dueToday, lines, code }: StoredQuote) =>
+    JSON.stringify([
+      dueToday,
+      code?.applied ? code.code : null,
+      lines.map((line) => [line.id, line.productId, line.editionId, line.priceId, line.quantity, line.total]),
+    ]);
+  return sold(one) === sold(other);
+}
+
+/**
+ * Takes up a payment that turns out to be paid: the order is then for what this payment was quoted at, and whatever else
+ * was asked for instead is given up.
+ */
+export function takeUp(tx: Db, order: OrderRow, payment: PaymentRow): OrderRow {
+  const { quote } = payment;
+  const codeId = quote.code?.applied ? order.codeId : null;
+  tx.update(payments)
+    .set({ state: 'cancelled' })
+    .where(and(eq(payments.orderId, order.id), eq(payments.kind, 'first'), ne(payments.id, payment.id)))
+    .run();
+  return tx
+    .update(orders)
+    .set({ ...sumsOf(quote), goods: goodsOf(quote), codeId })
+    .where(eq(orders.id, order.id))
+    .returning()
+    .get() as OrderRow;
+}
+
 function firstPayment(tx: Db, orderId: string): PaymentRow {
-  const [payment] = paymentsOf(tx, orderId);
+  const payment = firstPaymentOf(tx, orderId);
   if (!payment) throw new Error(`The order ${orderId} has no payment.`);
   return payment;
 }

@@ -127,7 +127,8 @@ export function pageRoutesOfSite(services: Needs): Router {
         })
       : null;
     // Who has just bought the last one is shown their order, not that it is sold out.
-    const closed = sold && !order && !checkout?.paidOrder ? closedBecause(services, sold.product, null) : undefined;
+    // Nor is who holds it, and comes back from their bank.
+    const closed = sold && !order && !checkout?.paidOrder ? closedBecause(services, sold.product, checkout?.cartId ?? null) : undefined;
     if (closed) return tellClosed(request, response, live, closed);
     if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
     const html = renderStep(services, live, {

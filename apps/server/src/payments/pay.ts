@@ -2,7 +2,7 @@ import { isUnderWay } from '@ruta/core/payments';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import type { Services } from '../base/services';
-import { type ChargeRow, chargesOf, loadOrder, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from '../orders/store';
+import { type ChargeRow, chargesOf, firstPaymentOf, loadOrder, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from '../orders/store';
 import { charges } from '../orders/tables';
 import { type NewOrder, openOrder } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
@@ -74,9 +74,16 @@ async function attempt(services: Needs, input: NewOrder, token: string, returnUr
     reference: order.id,
     returnUrl: returnUrl(order),
   });
-  settle(services, charge.id, answer);
-  if (answer.state === 'needs-confirmation' && answer.confirmUrl) return { state: 'confirm', order, url: answer.confirmUrl };
-  return outcomeOf(db, order.id);
+  try {
+    settle(services, charge.id, answer);
+    if (answer.state === 'needs-confirmation' && answer.confirmUrl) return { state: 'confirm', order, url: answer.confirmUrl };
+    return outcomeOf(db, order.id);
+  } catch (error) {
+    // The money may be taken, and what was done of it is undone as one. The charge stays open and is asked after until
+    // it can be written down; nobody is told meanwhile that nothing happened.
+    services.log.error({ err: error, charge: charge.id, answer: answer.state }, 'the answer to a charge could not be written down');
+    return { state: 'waiting', order };
+  }
 }
 
 /** Writes down that nothing could be charged. */
@@ -122,7 +129,7 @@ function isCartUnderWay(db: Db, cartId: string): boolean {
 
 /** The last try of an order's first payment. */
 function lastCharge(db: Db, orderId: string): ChargeRow | undefined {
-  const [payment] = paymentsOf(db, orderId);
+  const payment = firstPaymentOf(db, orderId);
   return payment && chargesOf(db, payment.id).at(-1);
 }
 

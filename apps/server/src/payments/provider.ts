@@ -2,11 +2,11 @@ import type { Mode } from '@ruta/core/shop';
 
 /** What a processor says of a charge, in our words. */
 export type ChargeAnswer =
-  | { state: 'captured'; providerChargeId: string; last4: string | null }
+  | { state: 'captured'; providerChargeId: string; last4: string | null /** As the processor states it, minor units. */; amount?: number | undefined }
   | { state: 'declined'; providerChargeId: string; last4: string | null; reason: string }
   | { state: 'needs-confirmation'; providerChargeId: string; last4: string | null; confirmUrl: string | null }
   | { state: 'voided'; providerChargeId: string; last4: string | null }
-  /** It certainly did not happen: the processor refused the call or was not there. */
+  /** It certainly did not happen: the processor was not there, or knows nothing of it after it has answered. */
   | { state: 'unavailable' }
   /** The processor does not know such a charge. */
   | { state: 'unknown-charge' }

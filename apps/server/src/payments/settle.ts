@@ -1,8 +1,9 @@
 import { eq } from 'drizzle-orm';
 import { voidCharge } from '../base/outbox/kinds/voidCharge';
 import { enqueue } from '../base/outbox/outbox';
-import { type ChargeRow, findCharge, loadOrder, loadPayment } from '../orders/store';
+import { type ChargeRow, findCharge, loadOrder, loadPayment, wasPaid } from '../orders/store';
 import { charges } from '../orders/tables';
+import { takeUp } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
 import { accountOf, type Paying, providerOf } from './accounts';
 import { markPaid, recordForOrder } from './fulfil';
@@ -11,7 +12,7 @@ import type { ChargeAnswer } from './provider';
 /**
  * Writes down what the processor said of a charge, once: whoever brings the news first (the answer itself, a webhook,
  * the reconciler) settles it, later news of the same changes nothing. A captured charge whose payment was already paid
- * by another is voided, so that no money is kept that pays for nothing.
+ * by another, or whose amount is not what the payment asked for, is voided, so that no money is kept that pays for nothing.
  */
 export function settle(services: Tracked, chargeId: string, answer: ChargeAnswer): void {
   const { db, clock } = services;
@@ -30,7 +31,9 @@ export function settle(services: Tracked, chargeId: string, answer: ChargeAnswer
       case 'captured': {
         change({ state: 'captured', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: null });
         const payment = loadPayment(tx, charge.paymentId);
-        if (payment.state === 'open') markPaid(tx, services, order, payment);
+        // It pays for what its payment was quoted at, at that amount, once.
+        const fits = payment.state !== 'paid' && payment.amount === charge.amount && (answer.amount ?? charge.amount) === charge.amount;
+        if (fits && !(payment.kind === 'first' && wasPaid(order.state))) markPaid(tx, services, takeUp(tx, order, payment), payment);
         else enqueue(tx, services, voidCharge, { payload: { chargeId: charge.id }, idempotencyKey: `void ${charge.id}`, orderId: order.id });
         return;
       }

@@ -23,9 +23,19 @@ export function paymentSite(services: Tracked & Paying & LiveServices): Router {
         .status(404)
         .type('html')
         .send(renderMessage(services, 'This did not work', 'This payment is not known here.'));
-    await reconcileOrder(services, order.id);
+    const confirmUrl = await reconcileOrder(services, order.id);
     const outcome = outcomeOf(services.db, order.id);
     if (outcome.state !== 'waiting') return response.redirect(303, whereTo(services, outcome));
+    // Whoever has not been at the bank yet is led there: the answer that said so may have been lost.
+    const wasThere = request.query.from === 'bank';
+    if (confirmUrl && !wasThere) return response.redirect(303, confirmUrl);
+    if (confirmUrl) {
+      return response.type('html').send(
+        renderMessage(services, 'Your bank still waits for you', 'The payment is not confirmed yet, and nothing has been charged.', {
+          link: { words: 'Confirm at your bank', href: confirmUrl },
+        }),
+      );
+    }
     return response
       .type('html')
       .send(

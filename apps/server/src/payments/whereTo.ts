@@ -6,8 +6,20 @@ import { orderAddress } from '../orders/address';
 import type { Tracked } from '../tracking/recorder';
 import type { PayOutcome } from './pay';
 
-/** Where a buyer goes once the outcome of a payment is known. */
+/**
+ * Where a buyer goes once the outcome of a payment is known. Where that cannot be found out just now, to the page that
+ * looks again: something may have been paid, so that an error would say too much.
+ */
 export function whereTo(services: Tracked & LiveServices, outcome: PayOutcome): string {
+  try {
+    return placeOf(services, outcome);
+  } catch (error) {
+    services.log.error({ err: error, order: outcome.order.id }, 'the way on from a payment could not be found');
+    return `/pay/return/${outcome.order.token}`;
+  }
+}
+
+function placeOf(services: Tracked & LiveServices, outcome: PayOutcome): string {
   const { order } = outcome;
   const live = services.live.step(order.stepId);
   switch (outcome.state) {

@@ -1,7 +1,8 @@
 import { ProductListQuerySchema } from '@ruta/core/catalog';
 import { startOfDay } from '@ruta/core/shop';
 import type { Today } from '@ruta/core/today';
-import { and, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm';
+import { outboxWords } from '../base/outbox/registry';
 import { outbox } from '../base/outbox/tables';
 import type { Services } from '../base/services';
 import { countKeys } from '../catalog/keys';
@@ -17,6 +18,8 @@ import { loadShop } from '../shop/store';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const USUAL_DAYS = 28;
+/** How many things that were not sent are named one by one. */
+const MOST_FAILED = 8;
 
 /** What needs a person, yesterday against the usual, and what a new shop does next. */
 export function todayOf(services: Pick<Services, 'db' | 'clock'>): Today {
@@ -79,13 +82,15 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
   const list: Today['needs'] = [];
   const count = (query: { n: number } | undefined) => query?.n ?? 0;
   const n = sql<number>`count(*)`;
-  const gaveUp = count(db.select({ n }).from(outbox).where(isNotNull(outbox.failedAt)).get());
-  if (gaveUp > 0)
+  const failed = db.select().from(outbox).where(isNotNull(outbox.failedAt)).orderBy(desc(outbox.failedAt)).limit(MOST_FAILED).all();
+  for (const row of failed) {
+    const words = outboxWords(row.kind, row.payload);
     list.push({
-      title: `${gaveUp} ${gaveUp === 1 ? 'mail or enrolment was' : 'mails and enrolments were'} not sent`,
-      detail: 'The other side refused or did not answer. Open the orders to send again.',
-      link: '/sales/orders',
+      title: `${words?.subject ?? row.kind}: not sent`,
+      detail: `${words?.to ?? 'The other side'} did not take it for three days. ${row.orderId ? 'Open the order to send it again.' : 'See the connections.'}`,
+      link: row.orderId ? `/sales/orders/${row.orderId}` : '/connections',
     });
+  }
   const unsettled = count(db.select({ n }).from(charges).where(eq(charges.state, 'pending')).get());
   if (unsettled > 0)
     list.push({

@@ -1,5 +1,5 @@
 /** What a test card does. All numbers are invented, pass the Luhn check and begin with 9, which no issuer uses. */
-export type Behaviour = 'approve' | 'no-funds' | 'expired-card' | 'stolen-card' | 'confirm' | 'answer-late' | 'down';
+export type Behaviour = 'approve' | 'no-funds' | 'expired-card' | 'stolen-card' | 'confirm' | 'answer-late' | 'down' | 'confirm-late' | 'taken-then-down';
 
 export const TEST_CARDS: ReadonlyArray<{ number: string; behaviour: Behaviour; says: string }> = [
   { number: '9000000000000019', behaviour: 'approve', says: 'Approved' },
@@ -9,6 +9,8 @@ export const TEST_CARDS: ReadonlyArray<{ number: string; behaviour: Behaviour; s
   { number: '9000000000000050', behaviour: 'confirm', says: 'Asks the buyer to confirm' },
   { number: '9000000000000068', behaviour: 'answer-late', says: 'Approved, but answers too late' },
   { number: '9000000000000076', behaviour: 'down', says: 'The processor is down' },
+  { number: '9000000000000084', behaviour: 'confirm-late', says: 'Asks the buyer to confirm, but answers too late' },
+  { number: '9000000000000092', behaviour: 'taken-then-down', says: 'Takes the money, then answers that it is down, and tells nobody' },
 ];
 
 /** The Luhn checksum of card numbers. */

@@ -118,7 +118,7 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
       mode: caller.mode,
       amount,
       currency,
-      status: declineCode ? 'declined' : behaviour === 'confirm' ? 'needs-confirmation' : 'captured',
+      status: declineCode ? 'declined' : behaviour === 'confirm' || behaviour === 'confirm-late' ? 'needs-confirmation' : 'captured',
       declineCode,
       reference: String(reference ?? ''),
       idempotencyKey,
@@ -128,10 +128,18 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
     };
     data.charges.unshift(charge);
     ledger.flush();
-    const answer = () => response.status(201).json({ ...publicCharge(charge), confirmUrl: `/quayside/confirm/${charge.id}` });
+    const answer = () => response.status(201).json(publicCharge(charge));
     if (behaviour === 'answer-late') {
       sender.announce(caller.account, charge, config.lateMs + config.webhookDelayMs, 2);
       setTimeout(answer, config.lateMs);
+      return;
+    }
+    if (behaviour === 'confirm-late') {
+      setTimeout(answer, config.lateMs);
+      return;
+    }
+    if (behaviour === 'taken-then-down') {
+      response.status(503).json({ message: 'Quayside is not available.' });
       return;
     }
     if (charge.status !== 'needs-confirmation') sender.announce(caller.account, charge, config.webhookDelayMs);

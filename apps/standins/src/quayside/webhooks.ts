@@ -57,5 +57,6 @@ export function makeWebhookSender(ledger: LedgerFile, now: () => Date) {
 /** A charge as the processor's API shows it. */
 export function publicCharge(charge: Charge) {
   const { card, account: _account, ...rest } = charge;
-  return { ...rest, card: { last4: card.last4 } };
+  const confirmUrl = charge.status === 'needs-confirmation' ? { confirmUrl: `/quayside/confirm/${charge.id}` } : {};
+  return { ...rest, card: { last4: card.last4 }, ...confirmUrl };
 }

@@ -14,8 +14,8 @@ export type OutboxRow = typeof outbox.$inferSelect;
 export interface OutboxKind<Kind extends string, Payload extends z.ZodObject> {
   kind: Kind;
   payload: Payload;
-  /** One line of what it is and to whom, for the story of an order; null for what is only our own housekeeping. */
-  words: (payload: z.infer<Payload>) => { to: string; subject: string } | null;
+  /** One line of what it is and to whom, for the story of an order and for what waits for a person. */
+  words: (payload: z.infer<Payload>) => { to: string; subject: string };
 }
 
 /** Completes a record, with its types taken from what it says. */
@@ -59,15 +59,17 @@ export function enqueue<Payload extends z.ZodObject>(
   addRow(tx).run({ orderId: null, contactId: null, ...entry, kind, payload, id: newId(services.clock, 'outbox'), now });
 }
 
-const MAX_ATTEMPTS = 8;
+/** With growing waits of at most four hours these are three days. */
+const MAX_ATTEMPTS = 26;
 const FIRST_WAIT_MS = 2000;
+const LONGEST_WAIT_MS = 4 * 60 * 60 * 1000;
 const BATCH = 20;
 
 type Send = (row: OutboxRow) => Promise<void>;
 
 /**
- * Sends what is due: at least once, with growing waits between tries. A row that has failed eight times gives up
- * visibly; `sendAgain` queues it anew.
+ * Sends what is due: at least once, with growing waits between tries. A row that has failed for three days
+ * gives up visibly; `sendAgain` queues it anew.
  */
 export async function sendDue(services: Pick<Services, 'db' | 'clock' | 'log'>, send: Send): Promise<void> {
   const { db, clock } = services;
@@ -90,7 +92,7 @@ export async function sendDue(services: Pick<Services, 'db' | 'clock' | 'log'>, 
         .set({
           attempts,
           lastError,
-          nextAt: clock.now() + FIRST_WAIT_MS * 3 ** Math.min(attempts - 1, 7),
+          nextAt: clock.now() + Math.min(FIRST_WAIT_MS * 3 ** (attempts - 1), LONGEST_WAIT_MS),
           failedAt: attempts >= MAX_ATTEMPTS ? clock.now() : null,
         })
         .where(eq(outbox.id, row.id))

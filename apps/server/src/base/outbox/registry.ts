@@ -11,7 +11,7 @@ export type OutboxKindName = AnyKind['kind'];
 /** How each kind is sent; the compiler names one that is missing. */
 export type Senders = { [Kind in OutboxKindName]: (payload: z.infer<Extract<AnyKind, { kind: Kind }>['payload']>, rowId: string) => Promise<void> };
 
-/** What a row is and to whom, in words; null for our own housekeeping, and for kinds that are gone. */
+/** What a row is and to whom, in words; null for kinds that are gone. */
 export function outboxWords(kind: string, payload: unknown): { to: string; subject: string } | null {
   const record = OUTBOX_KINDS.find((candidate) => candidate.kind === kind);
   const parsed = record?.payload.safeParse(payload);

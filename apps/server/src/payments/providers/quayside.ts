@@ -5,6 +5,7 @@ import type { ChargeAnswer, PaymentProvider, ProviderSettings } from '../provide
 
 const ChargeSchema = z.object({
   id: z.string(),
+  amount: z.int().optional(),
   status: z.enum(['captured', 'declined', 'needs-confirmation', 'voided']),
   declineCode: z.string().nullable(),
   card: z.object({ last4: z.string() }),
@@ -21,8 +22,9 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
     const common = { providerChargeId: charge.id, last4: charge.card.last4 };
     switch (charge.status) {
       case 'captured':
+        return { state: 'captured', ...common, amount: charge.amount };
       case 'voided':
-        return { state: charge.status, ...common };
+        return { state: 'voided', ...common };
       case 'declined':
         return { state: 'declined', ...common, reason: charge.declineCode ?? 'declined' };
       case 'needs-confirmation':
@@ -41,12 +43,21 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
         ...(body ? { body: JSON.stringify(body) } : {}),
         signal: AbortSignal.timeout(timeoutMs),
       });
-      return response.status === 503 ? 'unavailable' : response;
+      return response;
     } catch (error) {
       // Refused before anything was sent: nothing happened. Everything else may have happened.
       const cause = error instanceof Error ? (error.cause as NodeJS.ErrnoException | undefined) : undefined;
       return cause?.code === 'ECONNREFUSED' ? 'unavailable' : 'no-answer';
     }
+  }
+
+  async function find(key: string, idempotencyKey: string): Promise<ChargeAnswer> {
+    const response = await call(key, 'GET', `/charges?idempotencyKey=${encodeURIComponent(idempotencyKey)}`);
+    if (typeof response === 'string' || !response.ok) return { state: 'no-answer' };
+    const parsed = z.object({ charges: z.array(ChargeSchema) }).safeParse(await response.json().catch(() => null));
+    if (!parsed.success) return { state: 'no-answer' };
+    const charge = parsed.data.charges[0];
+    return charge ? toAnswer(charge) : { state: 'unknown-charge' };
   }
 
   async function act(key: string, providerChargeId: string, action: 'cancel' | 'void'): Promise<boolean> {
@@ -79,18 +90,14 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
     async charge({ secretKey }, { idempotencyKey, source, ...rest }) {
       const response = await call(secretKey, 'POST', '/charges', { ...rest, ...source }, { 'idempotency-key': idempotencyKey });
       if (response === 'unavailable' || response === 'no-answer') return { state: response };
-      if (response.status === 400 || response.status === 401) return { state: 'unavailable' };
       const parsed = ChargeSchema.safeParse(await response.json().catch(() => null));
-      return parsed.success ? toAnswer(parsed.data) : { state: 'no-answer' };
+      if (parsed.success) return toAnswer(parsed.data);
+      // Whatever else it answers, it may have taken the money first. It has answered, so nothing is on its way any more:
+      // a charge that it does not know now did not happen.
+      const answer = await find(secretKey, idempotencyKey);
+      return answer.state === 'unknown-charge' ? { state: 'unavailable' } : answer;
     },
-    async find({ secretKey }, idempotencyKey) {
-      const response = await call(secretKey, 'GET', `/charges?idempotencyKey=${encodeURIComponent(idempotencyKey)}`);
-      if (typeof response === 'string' || !response.ok) return { state: 'no-answer' };
-      const parsed = z.object({ charges: z.array(ChargeSchema) }).safeParse(await response.json().catch(() => null));
-      if (!parsed.success) return { state: 'no-answer' };
-      const charge = parsed.data.charges[0];
-      return charge ? toAnswer(charge) : { state: 'unknown-charge' };
-    },
+    find: ({ secretKey }, idempotencyKey) => find(secretKey, idempotencyKey),
     cancel: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'cancel'),
     void: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'void'),
     readWebhook({ webhookSecret }, headers, body) {

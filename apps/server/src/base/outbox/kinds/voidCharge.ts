@@ -5,5 +5,5 @@ import { outboxKind } from '../outbox';
 export const voidCharge = outboxKind({
   kind: 'void-charge',
   payload: z.object({ chargeId: z.string() }),
-  words: () => null,
+  words: () => ({ to: 'the card processor', subject: 'Give back a charge that pays for nothing' }),
 });
