@@ -85,6 +85,7 @@ export function replayTraffic(services: Tracked, moment: { at: number }, plan: P
     const visitor: VisitorRow = {
       id: id('visitor'),
       contactId: null,
+      typed: null,
       firstAt: past.at,
       lastAt: past.at,
       visitId: id('visit'),
@@ -97,7 +98,7 @@ export function replayTraffic(services: Tracked, moment: { at: number }, plan: P
     happen('page.viewed', visitor, optIn);
     if (!past.lead) continue;
     moment.at += MINUTE_MS;
-    const contact = saveContact(db, services, { ...past.lead, funnelId: plan.funnelId, campaign: past.campaign });
+    const contact = saveContact(db, services, { ...past.lead, funnelId: plan.funnelId, campaign: past.campaign, isOwner: false });
     visitor.contactId = contact.id;
     visitor.lastAt = clock.now();
     recorder.saveVisitor(visitor);

@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { accessSync, constants, existsSync, mkdirSync, rmSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
+import { createStream } from 'rotating-file-stream';
 import { build } from './build.mjs';
 import { ensureInstalled, root } from './install.mjs';
 
@@ -35,13 +36,18 @@ try {
 ensureInstalled();
 await build().catch((error) => fail(error.message));
 
+// What the server says goes to the terminal and into the data folder, where it is still there tomorrow.
+const logs = path.join(data, 'logs');
+const log = createStream('ruta.log', { path: logs, size: '5M', maxFiles: 5 });
+log.on('error', (error) => console.error(`The log in ${logs} cannot be written: ${error.message}`));
+
 const environment = { ...process.env, ...ports, RUTA_DATA: data, STANDINS_FILE: path.join(data, 'standins.json'), NODE_ENV: 'production' };
 const children = [];
 let stopping = false;
 
 if (reset) {
   // Only what Ruta itself wrote, so that a folder given by mistake loses nothing else.
-  for (const name of ['shop.sqlite', 'shop.sqlite-wal', 'shop.sqlite-shm', 'secret.key', 'standins.json', 'files', 'pictures']) {
+  for (const name of ['shop.sqlite', 'shop.sqlite-wal', 'shop.sqlite-shm', 'secret.key', 'standins.json', 'files', 'pictures', 'logs']) {
     rmSync(path.join(data, name), { recursive: true, force: true });
   }
 }
@@ -64,11 +70,15 @@ console.log(`
   Public site  http://127.0.0.1:${ports.RUTA_SITE_PORT}${demo ? '/moon-month' : ''}
   Stand-ins    http://127.0.0.1:${ports.RUTA_STANDINS_PORT}   mailbox, card processor, test cards
 ${demo ? '\n  Sign in with ines@perigeelane.test and the password moonlight-demo\n' : '\n  The first visit to the studio creates the shop’s owner.\n'}
-  Ctrl-C ends everything. Data is in ${data}
+  Ctrl-C ends everything. Data is in ${data}, the log in ${logs}
 `);
 
 function start(name, file) {
-  const child = spawn(process.execPath, ['--enable-source-maps', path.join(root, file)], { env: environment, stdio: ['ignore', 'ignore', 'inherit'] });
+  const child = spawn(process.execPath, ['--enable-source-maps', path.join(root, file)], { env: environment, stdio: ['ignore', 'ignore', 'pipe'] });
+  child.stderr.on('data', (words) => {
+    process.stderr.write(words);
+    log.write(words);
+  });
   children.push(child);
   child.on('exit', (code) => {
     if (stopping) return;

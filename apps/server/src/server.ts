@@ -61,8 +61,9 @@ export interface RunningServer {
 /** Opens the database and everything that works with it, without listening yet. */
 export function openServices(config: Config, log: Logger, clock: Clock = systemClock): AllServices & { close: () => void } {
   prepareDataDir(config.dataDir);
+  const secrets = openSecrets(config.dataDir);
   const { db, close } = openDb(path.join(config.dataDir, 'shop.sqlite'), config.assets.migrations);
-  const base = { config, db, clock, secrets: openSecrets(config.dataDir), log, changes: makeChanges() };
+  const base = { config, db, clock, secrets, log, changes: makeChanges() };
   const recorder = new Recorder(db, log);
   base.changes.onChange(() => forgetProducts(db));
   return {
@@ -125,10 +126,16 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
   };
 }
 
+/**
+ * Proxies that end TLS stand on this machine or its own network. What they say of the client is believed, so that a sign-in
+ * through them is known to be safe and limits count people, not the proxy.
+ */
+const NEAR_PROXIES = 'loopback, linklocal, uniquelocal';
+
 /** The studio's origin: its API, and the built interface for every other address. */
 export function studioApp(services: AllServices): Express {
   const { config } = services;
-  const app = express().disable('x-powered-by');
+  const app = express().disable('x-powered-by').set('trust proxy', NEAR_PROXIES);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -230,7 +237,7 @@ export function siteServer(services: AllServices): Server {
 /** Pages, checkout and files for visitors. */
 function siteApp(services: AllServices, policy: string): Express {
   const { config, db } = services;
-  const app = express().disable('x-powered-by').disable('etag');
+  const app = express().disable('x-powered-by').disable('etag').set('trust proxy', NEAR_PROXIES);
   app.use((_request, response, next) => {
     response.set({ 'content-security-policy': policy, 'x-content-type-options': 'nosniff', 'referrer-policy': 'strict-origin-when-cross-origin' });
     next();

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -11,6 +11,24 @@ import { formatBytes } from '../src/delivery/formatBytes';
 const folder = mkdtempSync(path.join(tmpdir(), 'ruta-house-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const root = path.resolve(import.meta.dirname, '../../..');
+
+describe('the key file', () => {
+  const file = path.join(folder, 'secret.key');
+  const database = path.join(folder, 'shop.sqlite');
+  it.each([
+    ['missing', () => rmSync(file)],
+    ['empty', () => writeFileSync(file, '')],
+    ['damaged', () => writeFileSync(file, 'not a key')],
+  ])('that is %s beside a shop is not made anew in silence', (_words, harm) => {
+    openSecrets(folder);
+    const key = readFileSync(file);
+    writeFileSync(database, '');
+    harm();
+    expect(() => openSecrets(folder)).toThrow(/key file of this shop is (missing|damaged)\. Put .+secret\.key back/);
+    writeFileSync(file, key, { mode: 0o600 });
+    rmSync(database);
+  });
+});
 
 describe('secrets', () => {
   const secrets = openSecrets(folder);

@@ -45,6 +45,7 @@ describe('what is known of a buyer', () => {
   const visitor: VisitorRow = {
     id: 'vis_aaaaaaaaaa',
     contactId: null,
+    typed: null,
     firstAt: 1,
     lastAt: 2,
     visitId: 'vst_1',

@@ -132,7 +132,8 @@ describe('paying by card', () => {
   });
 
   it('of the last place keeps it for its buyer, who comes back from the bank and tries another card', async () => {
-    const last = await seller.sellingFunnel({ product: selling('Last one', { kind: 'one-time', regular: 900 }, {}, { stock: 1 }) });
+    const product = selling('Last one', { kind: 'one-time', regular: 900 });
+    const last = await seller.sellingFunnel({ product: { ...product, editions: product.editions.map((edition) => ({ ...edition, stock: 1 })) } });
     const buyer = new Buyer(ruta.site);
     await buyer.openCheckout(`/${last.slug}/checkout`);
     const asked = await buyer.pay(last.checkout, ruta.standinsUrl, CARD.confirm, { email: 'last@moonmail.test' });

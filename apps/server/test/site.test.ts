@@ -97,7 +97,16 @@ describe('the public site', () => {
     expect((await fetch(`${ruta.site}/moved-here`)).status).toBe(404);
     await seller.make(`/funnels/${moving.id}/publish`, {});
     expect((await fetch(`${ruta.site}/moved-here`)).status).toBe(200);
-    expect((await fetch(`${ruta.site}/${moving.slug}`)).status).toBe(404);
+    // Links that are out in the world lead on, with whatever they carry.
+    const led = async (path: string) => (await fetch(ruta.site + path, { redirect: 'manual' })).headers.get('location');
+    expect(await led(`/${moving.slug}?code=NIGHT`)).toBe('/moved-here?code=NIGHT');
+    expect(await led(`/${moving.slug}/checkout`)).toBe('/moved-here/checkout');
+    // So do those to a stop whose own address has changed.
+    await seller.make(`/steps/${moving.checkout}`, { name: 'Checkout', slug: 'pay-here', productId: moving.productId }, 'PUT');
+    await seller.make(`/funnels/${moving.id}/publish`, {});
+    expect(await led('/moved-here/checkout')).toBe('/moved-here/pay-here');
+    expect(await led(`/${moving.slug}/checkout`)).toBe('/moved-here/pay-here');
+    expect((await fetch(`${ruta.site}/never-was-here`)).status).toBe(404);
   });
 
   it('shows a thank-you page to nobody else', async () => {

@@ -1,3 +1,4 @@
+import Database from 'better-sqlite3';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { OWNER, Seller } from './support/clients';
@@ -43,6 +44,51 @@ describe('signing in', () => {
     expect((await seller.json('/api/products', sentProduct('X', { kind: 'free' }))).status).toBe(403);
     const elsewhere = await seller.request('/api/products', { method: 'POST', body: '{}', headers: { 'content-type': 'application/json', origin: ruta.site } });
     expect(elsewhere.status).toBe(403);
+  });
+  it('lets editors change and viewers look, keeps what moves money to the owner, and lets everybody out', async () => {
+    const db = new Database(`${ruta.data}/shop.sqlite`);
+    for (const role of ['editor', 'viewer'])
+      db.prepare('INSERT INTO users SELECT ?, ?, name, password_hash, ?, created_at FROM users WHERE role = ?').run(
+        `usr_${role}0000`,
+        `${role}@perigeelane.test`,
+        role,
+        'owner',
+      );
+    db.close();
+    const { settings, taxTable } = await seller.read('/shop');
+    const { currency: _currency, ...shop } = settings;
+    const tried = async (role: string) => {
+      const one = new Seller(ruta.studio);
+      const session = await one.json('/api/session', { email: `${role}@perigeelane.test`, password: OWNER.password });
+      one.trust(((await session.json()) as { csrfToken: string }).csrfToken);
+      const status = async (path: string, body: unknown, method: string) => (await one.send(path, body, method)).status;
+      return {
+        looks: (await one.get('/api/products')).status,
+        adds: await status('/products', selling(`By ${role}`, { kind: 'free' }), 'POST'),
+        settings: await status('/shop', shop, 'PUT'),
+        taxes: await status('/shop/tax-table', { taxTable }, 'PUT'),
+        connects: await status('/connections/quayside', {}, 'POST'),
+        signsOut: await status('/session', undefined, 'DELETE'),
+        isOut: (await one.get('/api/products')).status,
+      };
+    };
+    expect(await tried('editor')).toEqual({ looks: 200, adds: 201, settings: 403, taxes: 403, connects: 403, signsOut: 204, isOut: 401 });
+    expect(await tried('viewer')).toEqual({ looks: 200, adds: 403, settings: 403, taxes: 403, connects: 403, signsOut: 204, isOut: 401 });
+  });
+  it('works behind a proxy that ends TLS', async () => {
+    const behind = await Installation.start({ settings: { RUTA_STUDIO_URL: 'https://studio.perigeelane.test' } });
+    try {
+      await Seller.ofNewShop(behind.studio).catch(() => undefined);
+      const headers = { 'x-forwarded-proto': 'https', 'x-forwarded-host': 'studio.perigeelane.test' };
+      const response = await new Seller(behind.studio).json('/api/session', { email: OWNER.email, password: OWNER.password }, 'POST', headers);
+      expect(response.status).toBe(201);
+      expect(response.headers.get('set-cookie')).toMatch(/^ruta\.sid=.+Secure/);
+    } finally {
+      await behind.stop();
+    }
+  });
+  it('refuses a request from a frame without an origin of its own', async () => {
+    expect((await seller.json('/api/products', sentProduct('X', { kind: 'free' }), 'POST', { origin: 'null' })).status).toBe(403);
   });
   it('says neither which part was wrong nor lets guessing go on', async () => {
     const stranger = new Seller(ruta.studio);

@@ -87,6 +87,39 @@ describe('counting people', () => {
     db.close();
   });
 
+  it('counts who arrives at the checkout by a link as somebody who came', async () => {
+    const straight = await seller.sellingFunnel();
+    const buyer = new Buyer(ruta.site);
+    await buyer.visit(`/${straight.slug}/checkout`);
+    await buyer.visit(`/${straight.slug}/checkout`);
+    await until(async () => (await seller.figures(straight.id)).visitors > 0, 'the view is written');
+    expect(await seller.figures(straight.id)).toMatchObject({ visitors: 1, leads: 0 });
+  });
+
+  it('shows a stranger who types somebody’s address nothing of them, and changes nothing', async () => {
+    const owner = new Buyer(ruta.site);
+    await owner.openCheckout(`/${funnel.slug}/checkout`);
+    await owner.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019', {
+      email: 'owner@moonmail.test',
+      firstName: 'Tove',
+      lastName: 'Sand',
+      country: 'DK',
+    });
+    const stranger = new Buyer(ruta.site);
+    await stranger.visit(`/${funnel.slug}`);
+    await stranger.form(`/go/${funnel.entry}/form`, { _form: await formId(), firstName: 'Nobody', email: 'owner@moonmail.test' });
+    const seen = await stranger.openCheckout(`/${funnel.slug}/checkout`);
+    expect(seen).toContain('value="Nobody"');
+    expect(seen).not.toMatch(/Tove|Sand|value="DK" selected|selected="" value="DK"/);
+    expect((await seller.rows('/contacts')).find(({ email }: { email: string }) => email === 'owner@moonmail.test')).toMatchObject({
+      firstName: 'Tove',
+      country: 'DK',
+    });
+    // Their own browser still knows them.
+    const again = await (await owner.get(`/${funnel.slug}/checkout?again=1`)).text();
+    expect(again).toMatch(/value="Tove"/);
+  });
+
   it('keeps test mode out of every figure', async () => {
     const before = await counts();
     const { settings } = await seller.read('/shop');
@@ -94,8 +127,24 @@ describe('counting people', () => {
     await seller.make('/shop', { ...rest, mode: 'test' }, 'PUT');
     const buyer = new Buyer(ruta.site);
     await buyer.openCheckout(`/${funnel.slug}/checkout`);
-    expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019', { email: 'test@moonmail.test' })).status).toBe(200);
+    const numbers = async () => (await seller.rows('/orders')).map(({ mode, number }: { mode: string; number: number }) => `${mode} ${number}`);
+    const sold = await numbers();
+    const paid = await buyer.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019', { email: 'test@moonmail.test' });
+    expect(paid.status).toBe(200);
     expect(await counts()).toEqual(before);
+    // It takes no number from those that are paid, and says of itself everywhere what it is.
+    expect(await numbers()).toEqual(['test 1', ...sold]);
+    expect(await (await buyer.get(`/${funnel.slug}/checkout?again=1`)).text()).toContain('Test mode: no money moves');
+    const thanks = await (await buyer.get(paid.body.redirect ?? '')).text();
+    expect(thanks).toContain('This is a test order');
+    const link = /href="([^"]*\/d\/[^"]+)"/.exec(thanks)?.[1]?.replaceAll('&amp;', '&') ?? '';
+    expect((await buyer.get(link)).headers.get('content-disposition')).toContain('TEST lesson.pdf');
+    await until(async () => (await mails(ruta.standinsUrl, 'test@moonmail.test')).length > 0, 'the receipt arrives');
+    expect((await mails(ruta.standinsUrl, 'test@moonmail.test'))[0]).toMatchObject({
+      subject: expect.stringMatching(/^TEST: /),
+      text: expect.stringContaining('test order'),
+    });
+    expect((await seller.rows('/contacts')).find(({ email }: { email: string }) => email === 'test@moonmail.test')).toMatchObject({ orders: 0, paid: 0 });
     await seller.make('/shop', { ...rest, mode: 'live' }, 'PUT');
   });
 

@@ -6,6 +6,7 @@ import { FactsSchema } from '../src/facts';
 import {
   bandOf,
   bringUpStep,
+  carriesGoal,
   type Graph,
   GraphSchema,
   type Move,
@@ -218,4 +219,16 @@ describe('addresses', () => {
     ['日本', ''],
   ])('%s → %s', (name, slug) => expect(slugify(name)).toBe(slug));
   it.each(['', 'Big', 'a--b', '-a', 'a/b', 'x'.repeat(61)])('refuse “%s”', (slug) => expect(SlugSchema.safeParse(slug).success).toBe(false));
+});
+
+describe('the rate of a route', () => {
+  const step = (id: string, kind: 'offer' | 'thank-you') => ({ id, kind, name: id, slug: id, sells: [] });
+  const route = (id: string, outcome: 'accepted' | 'declined') => ({ id, from: 'a', to: 'b', outcome, priority: 0 });
+  const steps = [step('a', 'offer'), step('b', 'thank-you')];
+  it('is that of its step for a yes, and nothing for a no or for one of several', () => {
+    const [yes, no] = [route('r1', 'accepted'), route('r2', 'declined')];
+    expect([yes, no].map((each) => carriesGoal({ steps, routes: [yes, no] }, each))).toEqual([true, false]);
+    const other = route('r3', 'accepted');
+    expect(carriesGoal({ steps, routes: [yes, no, other] }, yes)).toBe(false);
+  });
 });

@@ -194,6 +194,16 @@ describe('a one-click addition to a plan in its free trial', () => {
   });
 });
 
+describe('what must be bought alone', () => {
+  it('is not sold beside anything else', () => {
+    const plan = line({ id: 'p', name: 'Sky Plan', alone: true });
+    expect(quote(input({ lines: [plan] })).problems).toEqual([]);
+    expect(quote(input({ lines: [plan, line()] })).problems).toEqual([
+      { path: 'lines.0', message: expect.stringContaining('Sky Plan can only be bought alone') },
+    ]);
+  });
+});
+
 describe('percentages with more decimals than are reckoned with', () => {
   it('are refused, not rounded', () => {
     expect(DiscountPercentSchema.safeParse(33.33).success).toBe(true);

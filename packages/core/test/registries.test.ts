@@ -174,6 +174,15 @@ describe('each check', () => {
     ['no-payment', 'warning', (funnel) => void Object.assign(funnel, { takesCards: false })],
     ['no-shipping', 'blocking', withProduct({ kind: 'physical' })],
     ['nothing-delivered', 'warning', withProduct({ kind: 'digital' })],
+    [
+      'sold-alone',
+      'blocking',
+      (funnel) => {
+        withProduct({ alone: true })(funnel);
+        const steps = funnel.graph.steps.map((step) => (step.id === checkout ? { ...step, sells: [...step.sells, ...step.sells] } : step));
+        Object.assign(funnel, { graph: { ...funnel.graph, steps } });
+      },
+    ],
     ['one-headline', 'warning', (funnel) => void elementsOf(funnel, graph.entryId).push({ ...newElement('headline', newId), level: 1 } as never)],
     [
       'text-alternatives',
@@ -198,7 +207,7 @@ describe('each check', () => {
   });
 
   it('is tried here', () => {
-    const tried = ['nothing-sold', 'archived-product', 'switched-off-product', 'missing-form', 'no-payment', 'no-shipping'];
+    const tried = ['nothing-sold', 'archived-product', 'switched-off-product', 'missing-form', 'no-payment', 'no-shipping', 'sold-alone'];
     expect(CHECKS.map(({ check }) => check).toSorted()).toEqual(
       [...tried, 'nothing-delivered', 'one-headline', 'text-alternatives', 'button-targets'].toSorted(),
     );

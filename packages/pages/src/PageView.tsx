@@ -12,6 +12,7 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
   const endsWithFooter = body.length > 1 && last?.space === 'tight';
   return (
     <PageProvider value={{ page, context, edit }}>
+      {edit ? null : <TestStrip context={context} />}
       {startsWithHeader && first ? (
         <header>
           <SectionView section={first} />
@@ -28,6 +29,16 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
         </footer>
       ) : null}
     </PageProvider>
+  );
+}
+
+/** Says above everything that this is a test, so that nobody takes what follows for real. */
+function TestStrip({ context: { checkout, order } }: { context: PageContext }) {
+  if (!(order ? order.test : checkout?.testMode)) return null;
+  return (
+    <aside className="test-strip" aria-label="Test mode">
+      {order ? 'This is a test order: no money moved, and nothing is sent.' : 'Test mode: no money moves, and nothing is sent.'}
+    </aside>
   );
 }
 

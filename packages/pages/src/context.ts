@@ -52,6 +52,8 @@ export interface CheckoutView {
 /** An order as its buyer sees it. */
 export interface OrderView {
   number: string;
+  /** Bought in test mode: nothing was charged, and nothing is sent. */
+  test: boolean;
   quote: SummedQuote;
   downloads: Array<{ name: string; size: string; url: string; from: string }>;
   links: Array<{ words: string; url: string; from: string }>;

@@ -134,6 +134,7 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .step-number{color:var(--accent-ink);margin-right:6px}
 .card-frame{min-height:172px}.card-frame iframe{display:block;width:100%;height:172px;border:0}
 .card-frame-empty{display:grid;place-items:center;border:1px dashed var(--line);border-radius:var(--corner);font-size:.92rem;min-height:90px}
+.test-strip{background:#7a3e00;color:#fff;font:600 15px/1.4 system-ui,sans-serif;text-align:center;padding:8px 16px}
 .test-note{font-size:.88rem;font-weight:600;margin-bottom:8px}
 .panel{border:1px solid var(--line);background:var(--sheet);border-radius:var(--corner);padding:22px;width:100%;text-align:start;color:var(--ink)}
 .panel-title{font:600 1.15rem/1.3 var(--heading);margin-bottom:12px}
@@ -143,8 +144,8 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .quote-due th,.quote-due td{border-top:1px solid var(--line);padding-top:14px;font-weight:600;font-size:1.15rem}
 .quote .quote-tax td{white-space:normal;font-size:.88rem;color:var(--soft);text-align:start;padding-top:0}
 .product,.rich{display:grid;gap:14px;width:100%;text-align:start;max-width:64ch}.rich ul,.rich ol{padding-left:22px}
-.price-other{color:var(--soft);font-size:1.02rem}.ground-dark .product,.rich{display:grid;gap:14px;width:100%;text-align:start;max-width:64ch}.rich ul,.rich ol{padding-left:22px}
-.price-other{color:var(--soft-on-dark)}
+.price-other{color:var(--soft);font-size:1.02rem}
+.ground-dark .price-other{color:var(--soft-on-dark)}
 .quote-part{display:block;font-size:.88rem;color:var(--soft)}
 .quote .quote-later td{white-space:normal;text-align:start;padding-top:4px;font-size:.95rem}
 .quote-steps{margin-top:10px;font-size:.88rem;color:var(--soft)}.quote-steps summary{cursor:pointer}.quote-steps dl{margin:8px 0 0;display:grid;gap:10px}.quote-steps dt{font-weight:600;color:var(--ink)}.quote-steps dd{margin:0;display:flex;justify-content:space-between;gap:16px;font-variant-numeric:tabular-nums}.quote-steps dd span+span{white-space:nowrap}

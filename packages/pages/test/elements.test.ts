@@ -175,6 +175,7 @@ describe('orders', () => {
     };
     const order = {
       number: '1001',
+      test: false,
       quote,
       downloads: files,
       links: [],

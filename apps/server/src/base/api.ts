@@ -1,3 +1,4 @@
+import type { Role } from '@ruta/core/team';
 import type { NextFunction, Request, Response, Router } from 'express';
 import { z } from 'zod';
 import { fieldProblems, Refusal } from './problem';
@@ -16,6 +17,8 @@ export interface Operation<B extends z.ZodType, R extends z.ZodType, Q extends z
   response?: R;
   /** Whether it is open to people who are not signed in. */
   open?: boolean;
+  /** Who may do it, if not as usual: viewers look, editors change. */
+  role?: Role;
 }
 
 interface Described {
@@ -33,7 +36,7 @@ export class Api {
 
   constructor(
     private readonly router: Router,
-    private readonly guard: (request: Request) => void,
+    private readonly guard: (request: Request, role?: Role) => void,
   ) {}
 
   /**
@@ -54,7 +57,7 @@ export class Api {
     this.described.push({ method, path, summary, body, query, response: output });
     this.router[method](path, async (request: Request, response: Response, next: NextFunction) => {
       try {
-        if (!operation.open) this.guard(request);
+        if (!operation.open) this.guard(request, operation.role);
         const parsed = body?.safeParse(request.body ?? {});
         if (parsed && !parsed.success) throw new Refusal(400, 'Some of this does not fit.', fieldProblems(parsed.error));
         const asked = query?.safeParse(request.query);

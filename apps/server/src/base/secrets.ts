@@ -11,11 +11,23 @@ export interface Secrets {
   sessionSecret: string;
 }
 
-/** Reads the key file of a data folder, or makes it on the first start (readable by its owner only). */
+const KEY_BYTES = 32;
+
+/**
+ * Reads the key file of a data folder, or makes it on the first start (readable by its owner only). To be called before
+ * the database is opened: beside one that is there already, a key made anew would read nothing of it.
+ * @throws Error with a one-line message saying what to do if the key is missing or damaged
+ */
 export function openSecrets(dataDir: string): Secrets {
   const file = path.join(dataDir, 'secret.key');
-  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
-  const key = Buffer.from(readFileSync(file, 'utf8').trim(), 'hex');
+  const whatToDo = `Put ${file} back from a backup. Without it the connections cannot be read and links that were sent end; to go on all the same, write 64 hexadecimal digits of your own into it.`;
+  if (!existsSync(file)) {
+    if (existsSync(path.join(dataDir, 'shop.sqlite'))) throw new Error(`The key file of this shop is missing. ${whatToDo}`);
+    writeFileSync(file, randomBytes(KEY_BYTES).toString('hex'), { mode: 0o600 });
+  }
+  const text = readFileSync(file, 'utf8').trim();
+  if (!/^[0-9a-f]+$/i.test(text) || text.length !== 2 * KEY_BYTES) throw new Error(`The key file of this shop is damaged. ${whatToDo}`);
+  const key = Buffer.from(text, 'hex');
   const derived = (purpose: string) => createHmac('sha256', key).update(purpose).digest();
   const signingKey = derived('links');
   const sign = (text: string) => createHmac('sha256', signingKey).update(text).digest('base64url');

@@ -20,6 +20,7 @@ import { countedVisitor, makeEvent, visitorIdOf, visitorOf } from '../tracking/v
 import { cartByToken, saveCart } from './cart';
 import { closedAnswer } from './closed';
 import { holdFor, wantedOf } from './holds';
+import { tellOwner } from './ownership';
 import { type QuotedCart, quoteValues } from './quotedCart';
 import { checkoutView, chosenCountry, isShipped, missingFields, ownsAlready, quoteFacts, shownFields, soldAt } from './view';
 
@@ -109,9 +110,6 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
       ...missingFields(live, sent, values),
       ...(parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]))),
     };
-    if (!errors.email && values.email && ownsAlready(services, product, values.email, values.cart ?? '')) {
-      errors.email = `Somebody with this address has ${product.name} already. It can be bought once; the receipt leads to it.`;
-    }
     if (values.country && values.country !== country) errors.country = 'We do not sell to this country. Choose another.';
     if (!parsed.success || Object.keys(errors).length > 0) {
       const shownAt = new Set(shownFields(live, sent));
@@ -127,6 +125,12 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
       });
     }
     if (needsCard(quote) && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
+    const owner = ownsAlready(services, product, form.email, form.cart);
+    if (owner) {
+      // Who owns what is told to the address alone, never to whoever typed it.
+      tellOwner(services, owner, product);
+      return show(409, { message: 'We have written to this address about your order; look into your mailbox. Nothing was charged.' });
+    }
     const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), ...wantedOf(db, quote), code: quoted.code });
     if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
     const outcome = await payCart(

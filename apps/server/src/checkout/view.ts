@@ -11,7 +11,7 @@ import type { CheckoutView } from '@ruta/pages';
 import { newId } from '../base/ids';
 import type { Services } from '../base/services';
 import { findProduct } from '../catalog/store';
-import { findContact, findContactByEmail } from '../contacts/store';
+import { type ContactRow, findContactByEmail } from '../contacts/store';
 import type { LiveStep } from '../funnel/live';
 import { orderAddress } from '../orders/address';
 import { orderOfCart, ownsProduct } from '../orders/store';
@@ -87,7 +87,8 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
   const { db, clock } = services;
   const { product } = sold;
   const { currency } = loadShop(db).settings;
-  const contact = input.visitor?.contactId ? findContact(db, input.visitor.contactId) : undefined;
+  // Only what was typed in this very browser: an address alone must not show what is known of its owner.
+  const typed = input.visitor?.typed;
   const cart = cartFor(services, live, input);
   const order = cart && orderOfCart(db, cart.id);
   const isPaid = order?.paidAt != null;
@@ -95,13 +96,13 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
   const open = cart && !isPaid ? cart : undefined;
   const language = /^[a-z]{2,3}-([A-Z]{2})/.exec(input.acceptLanguage)?.[1];
   const values: OrderValues = {
-    firstName: contact?.firstName ?? '',
-    lastName: contact?.lastName ?? '',
-    email: contact?.email ?? '',
+    firstName: typed?.firstName ?? '',
+    lastName: typed?.lastName ?? '',
+    email: typed?.email ?? '',
     ...(open ? valuesOf(open.lines[0], open.buyer, open.code, currency) : {}),
     ...input.preset,
   };
-  const country = chosenCountry(services, product, cart?.buyer.country ?? contact?.country ?? language);
+  const country = chosenCountry(services, product, cart?.buyer.country ?? typed?.country ?? language);
   // A cart that came by a link is the other browser's own; this one goes on with its content in a cart of its own.
   const isOwn = open && (open.visitorId === null || open.visitorId === (input.visitorId ?? null));
   const cartId = isOwn ? open.id : newId(clock, 'cart');
@@ -183,11 +184,11 @@ export function shownFields(live: LiveStep, sent: boolean): string[] {
 }
 
 /**
- * Whether somebody with this address owns a product that may be bought only once. The cart that was paid for it does not
+ * Whoever has this address, if they own a product that may be bought only once. The cart that was paid for it does not
  * count: whoever sends it again is led to its order.
  */
-export function ownsAlready({ db }: Pick<Services, 'db'>, product: Product, email: string, cartId: string): boolean {
-  if (product.buyAgain) return false;
+export function ownsAlready({ db }: Pick<Services, 'db'>, product: Product, email: string, cartId: string): ContactRow | undefined {
+  if (product.buyAgain) return undefined;
   const contact = findContactByEmail(db, email);
-  return contact !== undefined && ownsProduct(db, contact.id, product.id, loadShop(db).settings.mode, cartId);
+  return contact && ownsProduct(db, contact.id, product.id, loadShop(db).settings.mode, cartId) ? contact : undefined;
 }

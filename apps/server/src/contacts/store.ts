@@ -33,6 +33,8 @@ export interface ContactDetails {
   answers?: Record<string, string>;
   funnelId: string;
   campaign: ContactRow['campaign'];
+  /** Whether who says this has paid from this address; others only add what is missing. */
+  isOwner: boolean;
 }
 
 /** Adds a contact, or completes the one with this address: an address is one person, however it is written. */
@@ -40,12 +42,13 @@ export function saveContact(tx: Db, { clock }: Pick<Services, 'clock'>, details:
   const now = clock.now();
   const email = details.email.trim().toLowerCase();
   const known = findContactByEmail(tx, email);
+  const pick = (said: string | undefined, before: string | null | undefined) => (details.isOwner ? said || before : before || said);
   const row: ContactRow = {
     id: known?.id ?? newId(clock, 'contact'),
     email,
-    firstName: details.firstName || known?.firstName || '',
-    lastName: details.lastName || known?.lastName || '',
-    country: details.country ?? known?.country ?? null,
+    firstName: pick(details.firstName, known?.firstName) || '',
+    lastName: pick(details.lastName, known?.lastName) || '',
+    country: pick(details.country, known?.country) || null,
     answers: { ...known?.answers, ...details.answers },
     funnelId: known?.funnelId ?? details.funnelId,
     campaign: known?.campaign ?? details.campaign,

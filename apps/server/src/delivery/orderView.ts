@@ -31,6 +31,7 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
     : [];
   const view: OrderView = {
     number: order.number === null ? '' : String(order.number),
+    test: order.mode === 'test',
     quote: firstQuote(services, order),
     downloads: grantsOf(db, [...new Set([order.id, ...gifts])])
       // What was just bought stands first, gifts after it.

@@ -24,6 +24,7 @@ export function queueReceipt(tx: Db, services: Services, order: OrderRow, idempo
 /** An order as mails tell it. */
 export function mailedOrder(services: Services, order: OrderRow): MailedOrder {
   return {
+    test: order.mode === 'test',
     number: order.number,
     quote: firstQuote(services, order),
     buyer: order.buyer,

@@ -57,7 +57,7 @@ export function deliverySite(services: Tracked & LiveServices): Router {
     response.set({ 'cache-control': 'private, no-store', 'x-content-type-options': 'nosniff' });
     return response.download(
       downloadPath(services, file.fileId),
-      file.name,
+      order.mode === 'test' ? `TEST ${file.name}` : file.name,
       { headers: { 'content-type': file.contentType }, dotfiles: 'allow' },
       (error) => error && next(error),
     );

@@ -1,7 +1,7 @@
 import type { Step } from '@ruta/core/funnel';
 import type { PageDocument } from '@ruta/core/page';
 import type { Services } from '../base/services';
-import { latestPublications, type Publication } from './store';
+import { formerAddresses, latestPublications, type Publication } from './store';
 
 /** A published step with everything needed to show it. */
 export interface LiveStep {
@@ -17,7 +17,7 @@ export interface LiveServices extends Services {
 
 /** What is published, kept in memory until something is published anew. */
 export class LiveFunnels {
-  private loaded: { bySlug: Map<string, Publication>; byStep: Map<string, LiveStep> } | null = null;
+  private loaded: { bySlug: Map<string, Publication>; byStep: Map<string, LiveStep>; moved: Map<string, string> } | null = null;
 
   constructor(private readonly services: Pick<Services, 'db' | 'changes'>) {
     services.changes.onChange(() => {
@@ -32,6 +32,12 @@ export class LiveFunnels {
       stepSlug === undefined ? candidate.id === publication.snapshot.graph.entryId : candidate.slug === stepSlug,
     );
     return step && this.step(step.id);
+  }
+
+  /** The step that stood at an address that is no longer used, in a funnel that is still live. */
+  formerlyAt(funnelSlug: string, stepSlug: string | undefined): LiveStep | undefined {
+    const stepId = this.load().moved.get(stepSlug === undefined ? funnelSlug : `${funnelSlug}/${stepSlug}`);
+    return stepId === undefined ? undefined : this.step(stepId);
   }
 
   /** A published step by its id. */
@@ -56,7 +62,15 @@ export class LiveFunnels {
         if (page) byStep.set(step.id, { publication, step, page });
       }
     }
-    this.loaded = { bySlug, byStep };
+    const moved = new Map<string, string>();
+    for (const { funnelId, snapshot } of bySlug.values()) {
+      for (const { slug, stepId, stepSlug } of formerAddresses(this.services.db, funnelId)) {
+        // Where a step is gone, its funnel's beginning is nearer to what was looked for than nothing.
+        moved.set(`${slug}/${stepSlug}`, byStep.has(stepId) ? stepId : snapshot.graph.entryId);
+        moved.set(slug, snapshot.graph.entryId);
+      }
+    }
+    this.loaded = { bySlug, byStep, moved };
     return this.loaded;
   }
 }

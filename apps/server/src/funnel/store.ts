@@ -134,6 +134,15 @@ export function latestPublications(db: Db): Publication[] {
   return listFunnels(db).flatMap((funnel) => latestPublication(db, funnel.id) ?? []);
 }
 
+/** Every address that a funnel and its steps were ever published at, read without their pages. */
+export function formerAddresses(db: Db, funnelId: string): Array<{ slug: string; stepId: string; stepSlug: string }> {
+  return db.all<{ slug: string; stepId: string; stepSlug: string }>(sql`
+    SELECT DISTINCT json_extract(${publications.snapshot}, '$.slug') AS slug,
+      json_extract(step.value, '$.id') AS stepId, json_extract(step.value, '$.slug') AS stepSlug
+    FROM ${publications}, json_each(${publications.snapshot}, '$.graph.steps') AS step
+    WHERE ${publications.funnelId} = ${funnelId}`);
+}
+
 /** When each funnel was last published, read without what was published. */
 export function publishedAt(db: Db): Map<string, number> {
   const rows = db

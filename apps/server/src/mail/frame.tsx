@@ -35,3 +35,7 @@ export function Frame({ shopName, palette, corner, children }: { shopName: strin
     </html>
   );
 }
+
+/** How mails of test orders are told from those of real ones. */
+export const TEST_MARK = 'TEST: ';
+export const TEST_WORDS = 'This is a test order: no money moved, and nothing is sent.';

@@ -2,6 +2,8 @@ import type { StoredQuote } from '@ruta/core/pricing';
 
 /** An order as mails tell it. */
 export interface MailedOrder {
+  /** Bought in test mode. */
+  test: boolean;
   /** Null for a gift. */
   number: number | null;
   quote: StoredQuote;

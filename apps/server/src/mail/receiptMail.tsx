@@ -1,11 +1,11 @@
 import { formatMoney } from '@ruta/core/money';
-import { laterWords, partWords, type StoredQuote } from '@ruta/core/pricing';
+import { bundleWords, laterWords, partWords, type StoredQuote } from '@ruta/core/pricing';
 import { countryName, type Palette, paletteOf } from '@ruta/core/shop';
 import type { CSSProperties } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
 import type { ShopRow } from '../shop/store';
-import { buttonStyle, FONT, Frame, sender } from './frame';
+import { buttonStyle, FONT, Frame, sender, TEST_MARK, TEST_WORDS } from './frame';
 import type { MailedOrder } from './mailedOrder';
 
 /** The receipt a buyer gets, in the brand's colours: what was bought, what was paid, where the files are. */
@@ -13,10 +13,12 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
   const { settings, brand } = shop;
   const palette = paletteOf(brand);
   const gift = order.number === null;
-  const subject = gift ? `Your download: ${order.quote.lines[0]?.name ?? ''}` : `Your receipt from ${settings.name}, order ${order.number}`;
+  const mark = order.test ? TEST_MARK : '';
+  const subject = `${mark}${gift ? `Your download: ${order.quote.lines[0]?.name ?? ''}` : `Your receipt from ${settings.name}, order ${order.number}`}`;
   const html = renderToStaticMarkup(
     <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
       <h1 style={{ font: `600 24px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
+      {order.test ? <p style={{ margin: '0 0 12px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
       <p style={{ margin: '0 0 20px' }}>{gift ? 'Here is what you asked for.' : `Your order ${order.number} is paid. Keep this mail as your receipt.`}</p>
       {order.confirmations.map(({ text, buttonWords, buttonUrl }) => (
         <div key={text + buttonUrl} style={{ margin: '0 0 20px' }}>
@@ -67,6 +69,7 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
   const money = (amount: number) => formatMoney(amount, order.quote.currency);
   const text = [
     `Thank you, ${order.buyer.firstName || 'and welcome'}.`,
+    ...(order.test ? [TEST_WORDS] : []),
     ...order.quote.lines.map((line) => `${line.name}: ${line.discounted === 0 ? 'free' : money(line.discounted)}`),
     ...(gift ? [] : [`Paid: ${money(order.quote.dueToday)} (order ${order.number})`, ...laterWords(order.quote)]),
     ...order.confirmations.flatMap(({ text, buttonWords, buttonUrl }) => [...(text ? [text] : []), ...(buttonUrl ? [`${buttonWords}: ${buttonUrl}`] : [])]),
@@ -92,7 +95,8 @@ function Lines({ quote, palette }: { quote: StoredQuote; palette: Palette }) {
       <tbody>
         {quote.lines.map((line) => {
           const part = partWords(line);
-          return row(`${line.name}${line.quantity > 1 ? ` × ${line.quantity}` : ''}${part ? `, ${part}` : ''}`, money(line.amount));
+          const parts = bundleWords(line);
+          return row(`${line.name}${line.quantity > 1 ? ` × ${line.quantity}` : ''}${part ? `, ${part}` : ''}${parts ? `, ${parts}` : ''}`, money(line.amount));
         })}
         {quote.discount > 0 ? row(`Code ${quote.code?.code ?? ''}`, `−${money(quote.discount)}`) : null}
         {quote.shipping ? row(`Shipping to ${countryName(quote.taxCountry)}`, money(quote.pricesIncludeTax ? quote.shipping.total : quote.shipping.net)) : null}

@@ -1,10 +1,10 @@
 import { formatMoney } from '@ruta/core/money';
-import { laterWords } from '@ruta/core/pricing';
+import { bundleWords, laterWords } from '@ruta/core/pricing';
 import { countryName, paletteOf } from '@ruta/core/shop';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
 import type { ShopRow } from '../shop/store';
-import { FONT, Frame, sender } from './frame';
+import { FONT, Frame, sender, TEST_MARK, TEST_WORDS } from './frame';
 import type { MailedOrder } from './mailedOrder';
 
 /** The short notice the seller gets of each sale. */
@@ -12,13 +12,14 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
   const { settings, brand } = shop;
   const amount = order.quote.dueToday > 0 ? formatMoney(order.quote.dueToday, order.quote.currency) : 'nothing today';
   const later = laterWords(order.quote);
-  const names = order.quote.lines.map((line) => line.name).join(', ');
+  const names = order.quote.lines.map((line) => [line.name, bundleWords(line)].filter(Boolean).join(' ')).join(', ');
   const palette = paletteOf(brand);
   const html = renderToStaticMarkup(
     <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
       <h1 style={{ font: `600 22px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>
         Sold for {amount}: {names}
       </h1>
+      {order.test ? <p style={{ margin: '0 0 16px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
       <p style={{ margin: '0 0 16px' }}>
         {order.buyer.firstName} ({order.buyer.email}), {countryName(order.quote.taxCountry)}, order {order.number}.
       </p>
@@ -37,8 +38,8 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
   return {
     from: sender(shop),
     to: settings.contactEmail,
-    subject: `Sold: ${names}, ${amount}`,
+    subject: `${order.test ? TEST_MARK : ''}Sold: ${names}, ${amount}`,
     html: `<!doctype html>${html}`,
-    text: [`Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.`, ...later, order.studioUrl].join('\n'),
+    text: [...(order.test ? [TEST_WORDS] : []), `Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.`, ...later, order.studioUrl].join('\n'),
   };
 }

@@ -150,6 +150,18 @@ export function purchasesOf(db: Db, contactId: string, mode: Mode): LineRow[] {
     .map(({ line }) => line);
 }
 
+/** The latest paid order by which a contact has a product; undefined if there is none. */
+export function orderWith(db: Db, contactId: string, productId: string, mode: Mode): OrderRow | undefined {
+  return db
+    .select({ order: orders })
+    .from(orders)
+    .innerJoin(orderLines, eq(orderLines.orderId, orders.id))
+    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId)))
+    .orderBy(desc(orders.paidAt))
+    .limit(1)
+    .get()?.order;
+}
+
 /** Whether a contact has bought a product in a mode, in any paid order but the one of a cart. */
 export function ownsProduct(db: Db, contactId: string, productId: string, mode: Mode, exceptCartId: string): boolean {
   const found = db

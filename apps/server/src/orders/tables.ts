@@ -3,7 +3,7 @@ import type { Campaign } from '@ruta/core/facts';
 import type { Buyer, OrderLineRole, OrderState } from '@ruta/core/orders';
 import type { ChargeState, PaymentKind, PaymentState } from '@ruta/core/payments';
 import type { Mode } from '@ruta/core/shop';
-import { index, integer, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { contacts } from '../contacts/tables';
 
 /** A sale: lines, the payments they came with, and under each payment the tries to take its money. */
@@ -11,8 +11,8 @@ export const orders = sqliteTable(
   'orders',
   {
     id: text().primaryKey(),
-    /** Given when the order is paid, without gaps; null for gifts. */
-    number: integer().unique(),
+    /** Given when the order is paid, without gaps; null for gifts. Test orders are counted by themselves. */
+    number: integer(),
     state: text().$type<OrderState>().notNull(),
     mode: text().$type<Mode>().notNull(),
     funnelId: text().notNull(),
@@ -40,6 +40,7 @@ export const orders = sqliteTable(
     paidAt: integer(),
   },
   (table) => [
+    uniqueIndex('orders_number').on(table.mode, table.number),
     index('orders_paid').on(table.paidAt, table.id),
     index('orders_total').on(table.total, table.id),
     index('orders_email').on(table.email, table.id),

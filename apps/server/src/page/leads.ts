@@ -43,8 +43,12 @@ export function saveLead(
       answers,
       funnelId,
       campaign: visitor?.lastCampaign ?? null,
+      // Anybody can type anybody’s address: what is known of its owner stays.
+      isOwner: false,
     });
-    const known = visitor ? { ...visitor, contactId: contact.id } : null;
+    const { firstName, lastName } = values;
+    const typed = Object.fromEntries(Object.entries({ email: contact.email, firstName, lastName }).filter(([, value]) => value));
+    const known = visitor ? { ...visitor, contactId: contact.id, typed: { ...visitor.typed, ...typed } } : null;
     if (known) recorder.saveVisitor(known);
     recorder.record(
       makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, {
@@ -71,16 +75,16 @@ function giveGift(tx: Db, services: Tracked, live: LiveStep, contact: ContactRow
     return;
   }
   const shop = loadShop(services.db);
-  const country = contact.country ?? shop.settings.country;
   const { order, payment } = openOrder(tx, services, {
     funnelId: live.publication.funnelId,
     stepId: live.step.id,
     cartId: newId(clock, 'cart'),
     visitorId: visitor?.id ?? null,
     mode: shop.settings.mode,
-    quote: storedQuote(quoteCart(shop, { lines: [cartLine('main', 'main', gift)], buyer: { country } }, clock.now())),
+    quote: storedQuote(quoteCart(shop, { lines: [cartLine('main', 'main', gift)], buyer: { country: shop.settings.country } }, clock.now())),
     codeId: null,
-    buyer: { email: contact.email, firstName: contact.firstName, lastName: contact.lastName, country },
+    // What the receiver sees on the page is what was typed here, not what is known of the address.
+    buyer: { email: contact.email, firstName: visitor?.typed?.firstName ?? '', lastName: visitor?.typed?.lastName ?? '', country: shop.settings.country },
     campaign: visitor?.lastCampaign ?? null,
   });
   markPaid(tx, services, order, payment);

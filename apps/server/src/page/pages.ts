@@ -11,7 +11,7 @@ import { openCheckout, soldAt } from '../checkout/view';
 import { findCode } from '../codes/store';
 import { orderByToken, orderView } from '../delivery/orderView';
 import { gatherFacts } from '../facts/gather';
-import type { LiveServices, LiveStep } from '../funnel/live';
+import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
 import type { KeptPages } from '../site/keptPages';
@@ -93,7 +93,12 @@ export function pageRoutesOfSite(services: Needs): Router {
   function page(request: Request, response: Response, next: NextFunction) {
     const { funnelSlug = '', stepSlug } = request.params as Record<string, string | undefined>;
     const live = services.live.at(funnelSlug, stepSlug);
-    if (!live) return next();
+    if (!live) {
+      // Links that are out in the world go on leading to what they were made for.
+      const moved = services.live.formerlyAt(funnelSlug, stepSlug);
+      const mark = request.originalUrl.indexOf('?');
+      return moved ? response.set('cache-control', 'no-cache').redirect(301, stepPath(moved) + (mark < 0 ? '' : request.originalUrl.slice(mark))) : next();
+    }
     const visitorId = giveVisitorId(services, request, response);
     if (typeof request.query.code === 'string') rememberCode(response, request.query.code);
     // What has closed by its date leads elsewhere from every page that offers it; the date is looked at on each view.

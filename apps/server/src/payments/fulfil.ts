@@ -33,15 +33,19 @@ export function markPaid(tx: Db, services: Tracked, order: OrderRow, payment: Pa
   const { clock, recorder } = services;
   const now = clock.now();
   const visitor = order.visitorId ? (recorder.visitor(order.visitorId) ?? null) : null;
-  const contact = saveContact(tx, services, { ...order.buyer, funnelId: order.funnelId, campaign: order.campaign });
+  const contact = saveContact(tx, services, { ...order.buyer, funnelId: order.funnelId, campaign: order.campaign, isOwner: isSale(payment.quote) });
   // Gifts are not sales: they take no number, so that the numbers of paid orders have no gaps. A free trial is one.
   const sale = isSale(payment.quote);
-  const paid: OrderRow = { ...order, state: 'paid', number: sale ? takeOrderNumber(tx) : null, paidAt: now, contactId: contact.id };
+  const paid: OrderRow = { ...order, state: 'paid', number: sale ? takeOrderNumber(tx, order.mode) : null, paidAt: now, contactId: contact.id };
   tx.update(orders).set({ state: paid.state, number: paid.number, paidAt: now, contactId: contact.id }).where(eq(orders.id, order.id)).run();
   tx.update(payments).set({ state: 'paid', paidAt: now }).where(eq(payments.id, payment.id)).run();
   if (payment.methodId) giveMethodTo(tx, payment.methodId, contact.id);
-  if (visitor) tx.update(visitors).set({ contactId: contact.id }).where(eq(visitors.id, visitor.id)).run();
-  if (visitor) recorder.knows(visitor.id, contact.id);
+  if (visitor) {
+    const { email, firstName, lastName, country } = order.buyer;
+    const known = { contactId: contact.id, typed: isSale(payment.quote) ? { ...visitor.typed, email, firstName, lastName, country } : visitor.typed };
+    tx.update(visitors).set(known).where(eq(visitors.id, visitor.id)).run();
+    recorder.knows(visitor.id, known);
+  }
 
   for (const line of writeLines(tx, services, payment)) {
     if (line.editionId) countSold(tx, line.editionId, order.mode, line.quantity);

@@ -6,7 +6,7 @@ export function paymentRoutes(api: Api, services: Paying): void {
   api.on({ method: 'get', path: '/connections/quayside', summary: 'The card processor', response: ConnectionSchema }, () =>
     providerStatus(services, 'quayside'),
   );
-  api.on({ method: 'post', path: '/connections/quayside', summary: 'Connect the card processor', response: ConnectionSchema }, () =>
+  api.on({ method: 'post', path: '/connections/quayside', summary: 'Connect the card processor', response: ConnectionSchema, role: 'owner' }, () =>
     connectProvider(services, 'quayside'),
   );
 }

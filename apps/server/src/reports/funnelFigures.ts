@@ -20,6 +20,14 @@ export function figuresSince(
   return funnelFigures(db, funnel.id, funnel.entryId, stepIds, clock.now() - days * DAY_MS, clock.now() + 1);
 }
 
+/** People who came into a funnel in a period, at whatever step: who arrives at the checkout by a link has entered it too. */
+function visitorsOf(db: Db, funnelId: string, from: number, until: number): number {
+  const row = db.get<{ n: number }>(
+    sql`SELECT count(*) AS n FROM (SELECT min(${stepVisitors.firstAt}) AS first FROM ${stepVisitors} WHERE ${stepVisitors.funnelId} = ${funnelId} GROUP BY ${stepVisitors.visitorId}) WHERE first >= ${from} AND first < ${until}`,
+  );
+  return row?.n ?? 0;
+}
+
 /**
  * Figures of a funnel in a period: people are counted on the day of their first view of a step, orders on the day
  * they were paid. Test orders and orders of value 0 are no sales.
@@ -42,7 +50,7 @@ export function funnelFigures(db: Db, funnelId: string, entryId: string, stepIds
   const sales = paid.filter((order) => order.total > 0);
   const netRevenue = sales.reduce((sum, order) => sum + order.netGoods, 0);
   const entry = byStep.get(entryId);
-  const visitors = entry?.came ?? 0;
+  const visitors = visitorsOf(db, funnelId, from, until);
   return {
     from,
     until,

@@ -15,15 +15,16 @@ export function shopRoutes(api: Api, services: Services): void {
     return view();
   };
   api.on({ method: 'get', path: '/shop', summary: 'The shop’s settings and brand', response: ShopViewSchema }, view);
-  api.on({ method: 'put', path: '/shop', summary: 'Change the shop’s settings', body: ShopChangeSchema, response: ShopViewSchema }, ({ body }) =>
+  api.on({ method: 'put', path: '/shop', summary: 'Change the shop’s settings', body: ShopChangeSchema, response: ShopViewSchema, role: 'owner' }, ({ body }) =>
     // The currency stays: every price and past order is in it.
     change({ settings: { ...loadShop(db).settings, ...body } }),
   );
   api.on({ method: 'put', path: '/shop/brand', summary: 'Change the brand', body: BrandSchema, response: ShopViewSchema }, ({ body }) =>
     change({ brand: body }),
   );
-  api.on({ method: 'put', path: '/shop/tax-table', summary: 'Change the tax rates', body: TaxTableChangeSchema, response: ShopViewSchema }, ({ body }) =>
-    change(body),
+  api.on(
+    { method: 'put', path: '/shop/tax-table', summary: 'Change the tax rates', body: TaxTableChangeSchema, response: ShopViewSchema, role: 'owner' },
+    ({ body }) => change(body),
   );
   api.on({ method: 'get', path: '/shop/tax-table/export', summary: 'The tax rates as CSV' }, ({ response }) => {
     const shop = loadShop(db);

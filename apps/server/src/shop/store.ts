@@ -1,5 +1,5 @@
 import { type ShippingTable, type TaxTable, taxRatesEu } from '@ruta/core/pricing';
-import { type Brand, DEFAULT_BRAND, type Shop } from '@ruta/core/shop';
+import { type Brand, DEFAULT_BRAND, type Mode, type Shop } from '@ruta/core/shop';
 import { eq, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import type { Services } from '../base/services';
@@ -51,14 +51,14 @@ export function saveShop({ db, changes }: Pick<Services, 'db' | 'changes'>, chan
   changes.announce();
 }
 
-/** Takes the next order number; call it in the transaction that pays the order, so that numbers have no gaps. */
-export function takeOrderNumber(db: Db): number {
-  const row = db
-    .update(shops)
-    .set({ lastOrderNumber: sql`${shops.lastOrderNumber} + 1` })
-    .where(eq(shops.id, SHOP_ROW))
-    .returning({ number: shops.lastOrderNumber })
-    .get();
+/**
+ * Takes the next order number of a mode; call it in the transaction that pays the order, so that numbers have no gaps.
+ * Test orders have numbers of their own: they leave no gap among those that were paid.
+ */
+export function takeOrderNumber(db: Db, mode: Mode): number {
+  const column = mode === 'live' ? shops.lastOrderNumber : shops.lastTestNumber;
+  const change = mode === 'live' ? { lastOrderNumber: sql`${column} + 1` } : { lastTestNumber: sql`${column} + 1` };
+  const row = db.update(shops).set(change).where(eq(shops.id, SHOP_ROW)).returning({ number: column }).get();
   if (!row) throw new Error('The shop has not been set up yet.');
   return row.number;
 }

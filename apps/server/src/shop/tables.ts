@@ -10,4 +10,5 @@ export const shops = sqliteTable('shop', {
   taxTable: text({ mode: 'json' }).$type<TaxTable>().notNull(),
   shippingTable: text({ mode: 'json' }).$type<ShippingTable>().notNull(),
   lastOrderNumber: integer().notNull(),
+  lastTestNumber: integer().notNull().default(0),
 });

@@ -1,5 +1,5 @@
 import { randomBytes, timingSafeEqual } from 'node:crypto';
-import type { User } from '@ruta/core/team';
+import { mayAs, type Role, type User } from '@ruta/core/team';
 import type { Request } from 'express';
 import session from 'express-session';
 import { Refusal } from '../base/problem';
@@ -51,18 +51,30 @@ export function startSession(request: Request, user: User): Promise<string> {
   });
 }
 
+const REFUSALS: Record<Role, string> = {
+  owner: 'Only the owner of this shop may do this.',
+  editor: 'You may look at this shop but not change it.',
+  viewer: 'You may not look at this shop.',
+};
+
+/** The host of an origin; null for one that is none, such as that of a sandboxed frame. */
+const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new URL(origin).host : null);
+
 /**
  * Lets signed-in people through. Requests that change something must repeat the session's token in a header and
  * come from the studio itself: the public site shares the host, so a same-site cookie alone would not be enough.
+ * @param role who may do it; by default viewers look and editors change
  * @throws Refusal 401 if nobody is signed in, 403 if the request did not come from the studio or the role may not
  */
 export function makeGuard(services: Services) {
-  return (request: Request): void => {
+  return (request: Request, role?: Role): void => {
     const user = currentUser(services, request);
     if (!user) throw new Refusal(401, 'Sign in first.');
-    if (request.method === 'GET' || request.method === 'HEAD') return;
+    const isLooking = request.method === 'GET' || request.method === 'HEAD';
+    if (!mayAs(user.role, role ?? (isLooking ? 'viewer' : 'editor'))) throw new Refusal(403, REFUSALS[role ?? 'editor']);
+    if (isLooking) return;
     const origin = request.get('origin');
-    if (origin && origin !== services.config.studioUrl && new URL(origin).host !== request.get('host')) {
+    if (origin && origin !== services.config.studioUrl && hostOf(origin) !== request.get('host')) {
       throw new Refusal(403, 'This request did not come from the studio.');
     }
     const expected = Buffer.from(request.session.csrfToken ?? '');
@@ -70,6 +82,5 @@ export function makeGuard(services: Services) {
     if (expected.length === 0 || expected.length !== given.length || !timingSafeEqual(expected, given)) {
       throw new Refusal(403, 'This request lacks the sign-in’s token. Reload the page.');
     }
-    if (user.role === 'viewer') throw new Refusal(403, 'You may look at this shop but not change it.');
   };
 }

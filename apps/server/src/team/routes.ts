@@ -46,7 +46,7 @@ export function teamRoutes(api: Api, router: Router, services: Services, onSetUp
     return { user, needsSetup: false, csrfToken: await startSession(request, user), teamLink: teamLink(services) };
   });
 
-  api.on({ method: 'delete', path: '/session', summary: 'Sign out' }, ({ request, response }) => {
+  api.on({ method: 'delete', path: '/session', summary: 'Sign out', role: 'viewer' }, ({ request, response }) => {
     return new Promise<void>((resolve, reject) => {
       request.session.destroy((error) => {
         response.clearCookie('ruta.sid');

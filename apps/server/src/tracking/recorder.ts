@@ -49,6 +49,7 @@ function prepareStatements(db: Db) {
   const given = (name: string) => sql.placeholder(name);
   const changing = {
     contactId: sql`excluded.contact_id`,
+    typed: sql`excluded.typed`,
     lastAt: sql`excluded.last_at`,
     visitId: sql`excluded.visit_id`,
     visits: sql`excluded.visits`,
@@ -84,6 +85,7 @@ function prepareStatements(db: Db) {
         .values({
           id: given('id'),
           contactId: given('contactId'),
+          typed: json('typed'),
           firstAt: given('firstAt'),
           lastAt: given('lastAt'),
           visitId: given('visitId'),
@@ -145,7 +147,12 @@ export class Recorder {
 
   /** Writes a visitor, new or known; what was known of their first visit stays. */
   saveVisitor(visitor: VisitorRow): void {
-    this.statements.visitor({ ...visitor, firstCampaign: asJson(visitor.firstCampaign), lastCampaign: asJson(visitor.lastCampaign) });
+    this.statements.visitor({
+      ...visitor,
+      firstCampaign: asJson(visitor.firstCampaign),
+      lastCampaign: asJson(visitor.lastCampaign),
+      typed: asJson(visitor.typed),
+    });
   }
 
   /** Records an event and its visitor within a quarter of a second, together with others. */
@@ -174,10 +181,10 @@ export class Recorder {
     }
   }
 
-  /** Keeps who a visitor has turned out to be, so that one who is still gathered is not written without it. */
-  knows(visitorId: string, contactId: string): void {
+  /** Keeps what is known of a visitor since, so that one who is still gathered is not written without it. */
+  knows(visitorId: string, known: Partial<Pick<VisitorRow, 'contactId' | 'typed'>>): void {
     const gathered = this.touched.get(visitorId);
-    if (gathered) this.touched.set(visitorId, { ...gathered, contactId });
+    if (gathered) this.touched.set(visitorId, { ...gathered, ...known });
   }
 
   /** A visitor as last known: perhaps not written yet. */

@@ -15,7 +15,17 @@ export const visitors = sqliteTable('visitors', {
   device: text().$type<Device>().notNull(),
   firstCampaign: text({ mode: 'json' }).$type<Campaign>(),
   lastCampaign: text({ mode: 'json' }).$type<Campaign>(),
+  /** What was typed of themselves in this browser, to be filled in again here and nowhere else. */
+  typed: text({ mode: 'json' }).$type<TypedBuyer>(),
 });
+
+/** What somebody typed of themselves. */
+export interface TypedBuyer {
+  email?: string | undefined;
+  firstName?: string | undefined;
+  lastName?: string | undefined;
+  country?: string | undefined;
+}
 
 /** What happened, written once. Order and contact ids are kept without a foreign key: the log outlives what it tells of. */
 export const events = sqliteTable(

@@ -67,6 +67,7 @@ export function visitorOf(services: Tracked, request: IncomingMessage, query: Re
   return {
     id,
     contactId: known?.contactId ?? null,
+    typed: known?.typed ?? null,
     firstAt: known?.firstAt ?? now,
     lastAt: now,
     visitId: known && !isNewVisit ? known.visitId : newId(services.clock, 'visit'),

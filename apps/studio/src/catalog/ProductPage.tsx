@@ -193,7 +193,9 @@ function SheetIndex() {
 
 function WhatPanel() {
   const field = useSheetFields();
-  const { setValue, watch } = useFormContext<ProductDraft>();
+  const { setValue, watch, formState } = useFormContext<ProductDraft>();
+  const { dirtyFields } = formState;
+  const kind = field('kind');
   return (
     <Panel title="What is it?">
       <div className="grid gap-4">
@@ -202,7 +204,15 @@ function WhatPanel() {
           <TextField label="Internal label" hint="Only your team sees it. Tells versions apart in lists." maxLength={200} {...field('label')} />
         </div>
         <div className="grid sm:grid-cols-2 gap-4 items-start">
-          <SelectField label="Kind" {...field('kind')}>
+          <SelectField
+            label="Kind"
+            {...kind}
+            onChange={(event) => {
+              // What is used up may be bought again, unless the seller has said otherwise.
+              if (!dirtyFields.buyAgain) setValue('buyAgain', event.target.value !== 'digital');
+              return kind.onChange(event);
+            }}
+          >
             {KIND_CHOICES.map(([value, words]) => (
               <option key={value} value={value}>
                 {words}

@@ -4,7 +4,7 @@ import { optionsOf } from '@ruta/core/catalog';
 import type { FunnelDetail } from '@ruta/core/checks';
 import { describe } from '@ruta/core/conditions';
 import type { FactNames } from '@ruta/core/facts';
-import { type Graph, type Route, stepKindOf } from '@ruta/core/funnel';
+import { carriesGoal, type Route, stepKindOf } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
 import { countryName } from '@ruta/core/shop';
 import {
@@ -100,9 +100,9 @@ function FunnelMap() {
         data: {
           words: wordsOf(route, names),
           // A step's rate is that of its goal; another way out has none yet.
-          rate: row && row.rate !== null && isGoalRoute(graph, route) ? formatRate(row.rate) : null,
+          rate: row && row.rate !== null && carriesGoal(graph, route) ? formatRate(row.rate) : null,
           kind,
-          width: isGoalRoute(graph, route) ? 4 + (4 * (row?.reached ?? 0)) / most : 4,
+          width: carriesGoal(graph, route) ? 4 + (4 * (row?.reached ?? 0)) / most : 4,
         },
       };
     });
@@ -217,12 +217,6 @@ const OUTCOME_WORDS: Record<Route['outcome'], string> = {
 
 function wordsOf(route: Route, names: FactNames): string {
   return route.condition ? describe(route.condition, names) : OUTCOME_WORDS[route.outcome];
-}
-
-/** Whether people on a route have reached their step's goal. */
-function isGoalRoute(graph: Graph, route: Route): boolean {
-  const step = graph.steps.find((candidate) => candidate.id === route.from);
-  return step !== undefined && stepKindOf(step.kind).goal.outcome === route.outcome;
 }
 
 /** Names for conditions in words, as they are called now. */

@@ -53,6 +53,9 @@ export function studioContext(
     href: () => '#',
     form: null,
     checkout,
-    order: step.kind === 'thank-you' && sums ? { number: '1001', quote: sums, downloads: [], links: [], keys: [], contacts: [], confirmations: [] } : null,
+    order:
+      step.kind === 'thank-you' && sums
+        ? { number: '1001', test: false, quote: sums, downloads: [], links: [], keys: [], contacts: [], confirmations: [] }
+        : null,
   };
 }

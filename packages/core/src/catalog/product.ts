@@ -104,8 +104,8 @@ export type ProductStatus = z.infer<typeof ProductStatusSchema>;
 
 const WordsListSchema = z.array(z.string().trim().min(1).max(60, 'Keep each under 60 characters.')).max(30, 'Keep it to thirty.').default([]);
 
-/** Everything a seller types about a product; pictures and files are kept beside it. */
-export const ProductInputSchema = z
+/** The fields of a product, each by itself. */
+export const ProductFieldsSchema = z
   .object({
     name: z.string().trim().min(1, 'Give the product a name that buyers see.').max(120, 'Keep the name under 120 characters.'),
     label: ShortTextSchema('Keep the label under 120 characters.').default(''),
@@ -124,7 +124,10 @@ export const ProductInputSchema = z
     refundPolicy: z.string().trim().max(2000, 'Keep the policy under 2,000 characters.').default(''),
     contactEmail: z.union([z.literal(''), EmailSchema]).default(''),
     confirmation: ConfirmationSchema.default({ kind: 'page', text: '', buttonWords: '', buttonUrl: '' }),
-    buyAgain: z.boolean().default(false).describe('May be bought again by who owns it'),
+    buyAgain: z
+      .boolean()
+      .optional()
+      .describe('May be bought again by who owns it; if missing, what is used up may (shipped goods, services), digital products may not'),
     alone: z.boolean().default(false).describe('Must be bought alone, without bumps'),
     categories: WordsListSchema,
     tags: WordsListSchema,
@@ -144,24 +147,27 @@ export const ProductInputSchema = z
     closesAt: z.int().nullable().default(null).describe('Unix time in milliseconds from which it cannot be bought any more'),
     leadTo: LeadToSchema.default({ kind: 'message', text: '' }).describe('Where one goes after it has closed or sold out'),
   })
-  .superRefine((product, context) => {
-    const refuse = (path: Array<string | number>, message: string) => context.addIssue({ code: 'custom', path, message });
-    const names = product.editions.map((edition) => edition.name.toLowerCase());
-    for (const [index, edition] of product.editions.entries()) {
-      if (product.editions.length > 1 && edition.name === '') refuse(['editions', index, 'name'], 'Name each edition, so that buyers can tell them apart.');
-      else if (names.indexOf(edition.name.toLowerCase()) < index) refuse(['editions', index, 'name'], 'Two editions have this name.');
+  .describe('Everything a seller types about a product; pictures and files are kept beside it.');
+
+/** Everything a seller types about a product; pictures and files are kept beside it. */
+export const ProductInputSchema = ProductFieldsSchema.superRefine((product, context) => {
+  const refuse = (path: Array<string | number>, message: string) => context.addIssue({ code: 'custom', path, message });
+  const names = product.editions.map((edition) => edition.name.toLowerCase());
+  for (const [index, edition] of product.editions.entries()) {
+    if (product.editions.length > 1 && edition.name === '') refuse(['editions', index, 'name'], 'Name each edition, so that buyers can tell them apart.');
+    else if (names.indexOf(edition.name.toLowerCase()) < index) refuse(['editions', index, 'name'], 'Two editions have this name.');
+  }
+  const ids = product.editions.flatMap((edition) => [edition.id, ...edition.prices.map((option) => option.id)]);
+  if (new Set(ids).size < ids.length) refuse(['editions'], 'Editions and prices need ids of their own.');
+  for (const [index, edition] of product.editions.entries()) {
+    for (const [at, { price }] of edition.prices.entries()) {
+      if ('sale' in price && price.sale?.amount === 0)
+        refuse(['editions', index, 'prices', at, 'price', 'sale', 'amount'], 'A sale price is above zero. To give the product away, choose “Free”.');
     }
-    const ids = product.editions.flatMap((edition) => [edition.id, ...edition.prices.map((option) => option.id)]);
-    if (new Set(ids).size < ids.length) refuse(['editions'], 'Editions and prices need ids of their own.');
-    for (const [index, edition] of product.editions.entries()) {
-      for (const [at, { price }] of edition.prices.entries()) {
-        if ('sale' in price && price.sale?.amount === 0)
-          refuse(['editions', index, 'prices', at, 'price', 'sale', 'amount'], 'A sale price is above zero. To give the product away, choose “Free”.');
-      }
-    }
-    const skus = product.editions.map((edition) => edition.sku.toLowerCase());
-    for (const [index, sku] of skus.entries()) if (sku !== '' && skus.indexOf(sku) < index) refuse(['editions', index, 'sku'], 'Two editions have this SKU.');
-  });
+  }
+  const skus = product.editions.map((edition) => edition.sku.toLowerCase());
+  for (const [index, sku] of skus.entries()) if (sku !== '' && skus.indexOf(sku) < index) refuse(['editions', index, 'sku'], 'Two editions have this SKU.');
+}).transform((product) => ({ ...product, buyAgain: product.buyAgain ?? product.kind !== 'digital' }));
 export type ProductInput = z.infer<typeof ProductInputSchema>;
 
 /** A digital file that a buyer receives: with every edition, or only with one edition or one price. */
@@ -175,7 +181,8 @@ export const ProductFileSchema = z.object({
 export type ProductFile = z.infer<typeof ProductFileSchema>;
 
 export const ProductSchema = z.object({
-  ...ProductInputSchema.shape,
+  ...ProductFieldsSchema.shape,
+  buyAgain: z.boolean().default(false),
   id: idSchema('product'),
   pictures: z.array(PictureInfoSchema),
   files: z.array(ProductFileSchema),

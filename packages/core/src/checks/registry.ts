@@ -9,6 +9,7 @@ import { noPayment } from './noPayment';
 import { noShipping } from './noShipping';
 import { nothingDelivered } from './nothingDelivered';
 import { nothingSold } from './nothingSold';
+import { soldAlone } from './soldAlone';
 import { switchedOffProduct } from './switchedOffProduct';
 import { textAlternatives } from './textAlternatives';
 
@@ -21,6 +22,7 @@ export const CHECKS = [
   noShipping,
   nothingDelivered,
   switchedOffProduct,
+  soldAlone,
   oneHeadline,
   textAlternatives,
   buttonTargets,

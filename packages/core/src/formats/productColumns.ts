@@ -73,7 +73,14 @@ export const PRODUCT_COLUMNS: ReadonlyArray<Column<Draft>> = [
   plain('preview_url', 'previewUrl', 'link to a live preview'),
   plain('refund_policy', 'refundPolicy', 'refund policy'),
   plain('contact_email', 'contactEmail', 'whom to write to when dissatisfied'),
-  yes('buy_again', 'buyAgain', 'may be bought again,'),
+  {
+    name: 'buy_again',
+    says: 'may be bought again, yes or no; if empty, shipped goods and services may',
+    write: (of, cell) => cell.yes(of.buyAgain as boolean),
+    read: (of, cells) => {
+      of.buyAgain = cells.yes('buy_again');
+    },
+  },
   yes('alone', 'alone', 'must be bought alone,'),
   {
     name: 'closes_at',

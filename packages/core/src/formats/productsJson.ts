@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { type Product, ProductInputSchema } from '../catalog';
+import { type Product, ProductFieldsSchema, ProductInputSchema } from '../catalog';
 import { idSchema } from '../ids';
 import type { FileProblem } from './csv';
 import type { Import, ImportedProduct } from './productsCsv';
 
 const FileProductSchema = z.object({
-  ...ProductInputSchema.shape,
+  ...ProductFieldsSchema.shape,
   id: idSchema('product').optional().describe('Missing for a new product'),
   files: z
     .array(z.object({ id: idSchema('file'), name: z.string().default(''), only: z.string().nullable().default(null) }))

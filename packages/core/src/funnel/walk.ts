@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { FactsSchema } from '../facts';
-import { GraphSchema, type Step, StepSchema } from './funnel';
+import { type Graph, GraphSchema, type Route, type Step, StepSchema } from './funnel';
 import { nextStep } from './nextStep';
 import { type Outcome, OutcomeSchema } from './stepKind';
+import { stepKindOf } from './stepKinds';
 
 /** A funnel, what is known of a buyer, and what they answer at each stop (by step id; a stop's last answer repeats). */
 export const WalkInputSchema = z.object({
@@ -39,4 +40,14 @@ export function walkFunnel({ graph, facts, answers }: WalkInput): Walk {
     if (!led) return { stops, ended: outcome ? 'no route' : 'no answer' };
     step = led.step;
   }
+}
+
+/**
+ * Whether everybody who reaches a step's goal leaves along a route: then, and only then, the step's rate is the route's
+ * own. A "no" has none, nor has one of several ways that a condition tells apart.
+ */
+export function carriesGoal(graph: Pick<Graph, 'steps' | 'routes'>, route: Pick<Route, 'id' | 'from' | 'outcome'>): boolean {
+  const step = graph.steps.find((candidate) => candidate.id === route.from);
+  if (!step || stepKindOf(step.kind).goal.outcome !== route.outcome) return false;
+  return graph.routes.every((other) => other.id === route.id || other.from !== route.from || other.outcome !== route.outcome);
 }

@@ -29,7 +29,7 @@ export function lineName(product: Pick<Product, 'name' | 'editions'>, { edition 
 export function cartLine(
   id: string,
   role: LineRole,
-  product: Pick<Product, 'id' | 'name' | 'kind' | 'taxClass' | 'editions' | 'bundle'>,
+  product: Pick<Product, 'id' | 'name' | 'kind' | 'taxClass' | 'editions' | 'bundle'> & { alone?: boolean },
   choice: Choice = {},
   options: { discount?: OfferDiscount | undefined; find?: (productId: string) => Product | undefined } = {},
 ): QuoteLineInput {
@@ -47,6 +47,7 @@ export function cartLine(
     weight: edition.weight,
     price: option.price,
     quantity: choice.quantity ?? 1,
+    ...(product.alone ? { alone: true } : {}),
     ...(choice.chosen === undefined ? {} : { chosen: choice.chosen }),
     ...(options.discount ? { discount: options.discount } : {}),
     ...(parts.length > 0 ? { parts } : {}),

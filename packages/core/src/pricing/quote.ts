@@ -94,6 +94,9 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
     return { line, prices, unit, dearer, amount: unit * line.quantity };
   });
 
+  const alone = input.lines.length > 1 ? input.lines.findIndex((line) => line.alone) : -1;
+  if (alone >= 0) problems.push({ path: `lines.${alone}`, message: `${input.lines[alone]?.name} can only be bought alone. Take the rest off this order.` });
+
   const sendsParcel = input.lines.some((line) => parcelOf(line)) || (input.bought?.lines.some((line) => parcelOf(line)) ?? false);
   const destination = sendsParcel && buyer.shipTo ? buyer.shipTo : buyer;
   const row = findTaxRow(input.taxTable, destination.country, destination.region, now);

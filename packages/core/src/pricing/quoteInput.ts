@@ -37,6 +37,7 @@ export const QuoteLineInputSchema = z.object({
   chosen: AmountSchema.optional().describe('What the buyer chose to pay for one, minor units; the suggested amount if missing'),
   quantity: z.int('Enter a whole number.').min(1, 'Choose at least one.').max(9999, 'This is more than can be ordered at once.'),
   discount: OfferDiscountSchema.optional().describe('The bump’s or offer’s own discount, for one unit'),
+  alone: z.boolean().optional().describe('It must be bought alone: nothing else goes on the same order'),
   parts: z.array(BundlePartSchema).min(1).optional().describe('A bundle’s parts; kind and weight then come from them'),
 });
 export type QuoteLineInput = z.infer<typeof QuoteLineInputSchema>;

@@ -90,3 +90,9 @@ export function lineSteps(line: QuoteLine, quote: Pick<Quote, 'currency' | 'pric
 
 /** What the pay button says where nothing is due today: there is no amount to pay. */
 export const freeWords = (quote: Pick<SummedQuote, 'plans'>): string => (quote.plans.length > 0 ? 'Start the free trial' : 'Complete the order, free');
+
+/** A bundle's parts in words: `with Star Wheel, Red Torch × 2`; empty for what is no bundle. */
+export function bundleWords({ parts = [], quantity }: Pick<QuoteLine, 'parts' | 'quantity'>): string {
+  const named = parts.map((part) => (part.quantity * quantity > 1 ? `${part.name} × ${part.quantity * quantity}` : part.name));
+  return named.length > 0 ? `with ${named.join(', ')}` : '';
+}

@@ -1,7 +1,13 @@
 import { z } from 'zod';
 import { EmailSchema, ShopSchema } from '../shop';
 
-export const RoleSchema = z.enum(['owner', 'editor', 'viewer']);
+/** What somebody may do in a shop, the most first: owners also what moves money and whom else it concerns. */
+export const ROLES = ['owner', 'editor', 'viewer'] as const;
+export const RoleSchema = z.enum(ROLES);
+export type Role = z.infer<typeof RoleSchema>;
+
+/** Whether a role may do what another one may. */
+export const mayAs = (role: Role, needed: Role): boolean => ROLES.indexOf(role) <= ROLES.indexOf(needed);
 const PasswordSchema = z.string().min(10, 'Use at least 10 characters.').max(200, 'Keep the password under 200 characters.');
 
 /** What the first visit of a new installation asks: who owns the shop, and what the shop is. */

@@ -1,5 +1,5 @@
 import { formatMoney } from '@ruta/core/money';
-import { laterWords, lineSteps, partWords, type QuoteLine, type SummedQuote } from '@ruta/core/pricing';
+import { bundleWords, laterWords, lineSteps, partWords, type QuoteLine, type SummedQuote } from '@ruta/core/pricing';
 import { countryName } from '@ruta/core/shop';
 
 /** The lines and totals of a quote, today and later, each unfolding into how it came about: wherever a total is shown. */
@@ -74,6 +74,7 @@ export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Summe
 
 function LineRow({ line, money }: { line: QuoteLine; money: (amount: number) => string }) {
   const part = partWords(line);
+  const parts = bundleWords(line);
   // An old price is only comparable with what is asked for the same thing: the whole, or the same period.
   const regular = line.part === 'whole' || line.part === 'period' ? line.regularUnit * line.quantity : 0;
   return (
@@ -82,6 +83,7 @@ function LineRow({ line, money }: { line: QuoteLine; money: (amount: number) => 
         {line.name}
         {line.quantity > 1 ? ` × ${line.quantity}` : ''}
         {part ? <span className="quote-part"> {part}</span> : null}
+        {parts ? <span className="quote-part"> {parts}</span> : null}
       </th>
       <td>
         {regular > line.amount ? (
