@@ -14,7 +14,7 @@ const page = optInPage({ name: 'Gift', pictureIds: [] }, newId);
 const headline = allElements(page).find((element) => element.type === 'headline');
 const headlineId = headline?.id ?? '';
 const reduce = editorSlice.reducer;
-const start = () => reduce(undefined, opened({ stepId: 'stp_1', page, revision: 3, pictures: {} }));
+const start = () => reduce(undefined, opened({ stepId: 'stp_1', place: { funnelId: 'fnl_1', name: 'Gift' }, page, revision: 3, pictures: {} }));
 const type = (text: string, at: number) =>
   changed({ operation: { kind: 'changeElement', elementId: headlineId, changes: { words: words(text) } }, mergeKey: `${headlineId}.words`, at });
 

@@ -22,6 +22,7 @@ import { z } from 'zod';
 import type { Api } from '../base/api';
 import { inBackground } from '../base/background';
 import { notFound } from '../base/problem';
+import { refuseOlder } from '../base/revision';
 import { sendFile } from '../base/sendFile';
 import type { Services } from '../base/services';
 import { leftOf, soldOf } from './availability';
@@ -78,8 +79,12 @@ export function catalogRoutes(api: Api, services: Services): void {
     },
   );
   api.on({ method: 'get', path: '/products/:id', summary: 'One product', response: ProductSchema }, ({ params }) => loadProduct(db, idOf(params)));
-  api.on({ method: 'put', path: '/products/:id', summary: 'Change a product', body: ProductInputSchema, response: ProductSchema }, ({ params, body }) =>
-    updateProduct(services, idOf(params), body),
+  api.on(
+    { method: 'put', path: '/products/:id', summary: 'Change a product', body: ProductInputSchema, response: ProductSchema },
+    ({ params, body, request }) => {
+      refuseOlder(request, 'This product', loadProduct(db, idOf(params)).updatedAt);
+      return updateProduct(services, idOf(params), body);
+    },
   );
   api.on({ method: 'post', path: '/products/:id/duplicate', summary: 'Copy a product', response: ProductSchema }, ({ params }) =>
     duplicateProduct(services, idOf(params)),

@@ -1,23 +1,24 @@
+import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
 import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema } from '@ruta/core/checks';
 import { FunnelSettingsSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
 import { NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Api } from '../base/api';
-import type { Services } from '../base/services';
 import { loadProduct } from '../catalog/store';
-import { stepPath } from '../funnel/live';
+import { type LiveServices, stepPath } from '../funnel/live';
 import { changeFunnel, changeStep, unpublishedChanges } from '../funnel/service';
 import { funnelsWith, loadFunnel, loadStep } from '../funnel/store';
 import { publications } from '../funnel/tables';
 import { currentUser } from '../team/access';
 import { createFunnel } from '../templates/createFunnel';
 import { problemsOf, productsOf, publish } from './funnelChecks';
+import { liveUse } from './liveUse';
 
 const SHOWN_PUBLICATIONS = 20;
 
 /** One funnel: what it is, what is wrong with it, and putting it live. */
-export function funnelRoutes(api: Api, services: Services): void {
+export function funnelRoutes(api: Api, services: LiveServices): void {
   const { db, config } = services;
 
   const detail = (id: string): FunnelDetail => {
@@ -51,6 +52,17 @@ export function funnelRoutes(api: Api, services: Services): void {
   api.on(
     { method: 'get', path: '/products/:id/funnels', summary: 'Funnels in which a product is sold or given', response: z.array(NamedSchema) },
     ({ params }) => funnelsWith(db, params.id ?? ''),
+  );
+  api.on(
+    {
+      method: 'post',
+      path: '/products/live-use',
+      summary: 'Live funnels that sell or give some products',
+      body: ProductIdsSchema,
+      response: z.array(LiveUseSchema),
+      role: 'viewer',
+    },
+    ({ body }) => liveUse(services, body.ids),
   );
   api.on({ method: 'post', path: '/funnels', summary: 'Start a funnel from a template', body: NewFunnelSchema, response: FunnelDetailSchema }, ({ body }) =>
     detail(createFunnel(services, body)),

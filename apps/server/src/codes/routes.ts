@@ -3,6 +3,7 @@ import { CodeImportSchema, CodeListQuerySchema, CodePageSchema, CodeRowSchema, C
 import { CountSchema } from '@ruta/core/lists';
 import type { Api } from '../base/api';
 import { inBackground } from '../base/background';
+import { refuseOlder } from '../base/revision';
 import { sendFile } from '../base/sendFile';
 import type { Services } from '../base/services';
 import { archiveCode, countCodes, listCodes, loadCode, saveCode } from './store';
@@ -34,9 +35,10 @@ export function codeRoutes(api: Api, services: Services): void {
     ({ body }) => inBackground<ImportReport>(services, 'importCodes', body),
   );
   api.on({ method: 'get', path: '/codes/:id', summary: 'One discount code', response: CodeRowSchema }, ({ params }) => loadCode(db, params.id ?? ''));
-  api.on({ method: 'put', path: '/codes/:id', summary: 'Change a discount code', body: CodeSchema, response: CodeRowSchema }, ({ params, body }) =>
-    saveCode(services, params.id ?? '', body),
-  );
+  api.on({ method: 'put', path: '/codes/:id', summary: 'Change a discount code', body: CodeSchema, response: CodeRowSchema }, ({ params, body, request }) => {
+    refuseOlder(request, 'This code', loadCode(db, params.id ?? '').revision);
+    return saveCode(services, params.id ?? '', body);
+  });
   api.on({ method: 'delete', path: '/codes/:id', summary: 'Archive a discount code', response: ArchivedSchema }, ({ params }) => {
     archiveCode(services, params.id ?? '');
     return { archived: true };

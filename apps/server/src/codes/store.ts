@@ -6,6 +6,7 @@ import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { countRows, keyset, pageOf, searched } from '../base/list';
 import { fieldRefusal, notFound } from '../base/problem';
+import { revisionOf } from '../base/revision';
 import type { Services } from '../base/services';
 import { productLabels } from '../catalog/store';
 import { holds } from '../catalog/tables';
@@ -46,6 +47,7 @@ export function listCodes(db: Db, query: ListQuery): ListPage<CodeRow> {
     next: page.next,
     rows: page.rows.map(({ code: _code, ...row }) => ({
       ...row,
+      revision: revisionOf(row.terms),
       products: scopeOf(row.terms).flatMap((id) => labels.get(id) ?? []),
       ...(brought.get(row.id) ?? { uses: 0, paid: 0 }),
     })),
@@ -136,5 +138,10 @@ export function archiveCode({ db, clock }: Needs, id: string): void {
 export function loadCode(db: Db, id: string): CodeRow {
   const row = db.select({ id: codes.id, terms: codes.terms, createdAt: codes.createdAt }).from(codes).where(eq(codes.id, id)).get();
   if (!row) throw notFound('This code');
-  return { ...row, products: [...productLabels(db, scopeOf(row.terms)).values()], ...(broughtBy(db, [id]).get(id) ?? { uses: 0, paid: 0 }) };
+  return {
+    ...row,
+    revision: revisionOf(row.terms),
+    products: [...productLabels(db, scopeOf(row.terms)).values()],
+    ...(broughtBy(db, [id]).get(id) ?? { uses: 0, paid: 0 }),
+  };
 }

@@ -2,12 +2,15 @@ import type { Session } from '@ruta/core/team';
 import { Box, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
 import { type ComponentType, lazy, Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
-import { rememberToken } from '../base/api';
+import { problemOf, rememberToken } from '../base/api';
+import { useAppSelector } from '../base/store';
 import { shopApi } from '../shop/api';
 import { teamApi } from '../team/api';
 import { SetUp } from '../team/SetUp';
 import { SignIn } from '../team/SignIn';
+import { SignInAgain } from '../team/SignInAgain';
 import { Waiting } from '../ui/Page';
+import { UnsavedStrip } from './UnsavedStrip';
 
 const CommandPalette = lazy(() => import('./CommandPalette'));
 
@@ -23,12 +26,25 @@ const AREAS: Array<{ to: string; name: string; icon: ComponentType<{ size?: numb
 /** The frame around every screen: who is signed in decides what is shown, the rail leads to the areas. */
 export function Shell() {
   const { data: session, error, refetch } = teamApi.useSessionQuery();
+  const ended = useAppSelector((state) => state.session.ended);
+  // Whoever was signed in here goes on seeing their work, whatever became of the sign-in meanwhile.
+  const [known, setKnown] = useState<Session | null>(null);
+  useEffect(() => {
+    if (session?.user) setKnown(session);
+  }, [session]);
+  const shown = session?.user ? session : known;
+  if (session?.csrfToken) rememberToken(session.csrfToken);
+  if (shown) {
+    return (
+      <>
+        <SignedIn session={shown} />
+        {ended || (session && !session.user) ? <SignInAgain /> : null}
+      </>
+    );
+  }
   if (error) return <Waiting error={error} retry={refetch} />;
   if (!session) return <Waiting />;
-  rememberToken(session.csrfToken);
-  if (session.needsSetup) return <SetUp />;
-  if (!session.user) return <SignIn />;
-  return <SignedIn session={session} />;
+  return session.needsSetup ? <SetUp /> : <SignIn />;
 }
 
 function SignedIn({ session }: { session: Session }) {
@@ -66,6 +82,7 @@ function SignedIn({ session }: { session: Session }) {
       <div className="flex-1 min-w-0 ml-[84px]">
         <Outlet />
       </div>
+      <UnsavedStrip />
       {finding ? (
         <Suspense>
           <CommandPalette onClose={() => setFinding(false)} />
@@ -76,7 +93,7 @@ function SignedIn({ session }: { session: Session }) {
 }
 
 function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'live' | undefined; onFind: () => void }) {
-  const [signOut] = teamApi.useSignOutMutation();
+  const [signOut, { error }] = teamApi.useSignOutMutation();
   return (
     <nav aria-label="Areas" className="fixed inset-y-0 left-0 z-30 w-[84px] bg-ink text-[#c9d6d6] flex flex-col items-stretch">
       <div className="grid place-items-center h-[70px]">
@@ -109,11 +126,21 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
           type="button"
           className="flex flex-col items-center gap-1 py-1.5 w-full text-[0.86rem] hover:text-white"
           title={`Signed in as ${session.user?.email}`}
-          onClick={() => signOut().then(() => location.assign('/'))}
+          onClick={() =>
+            signOut()
+              .unwrap()
+              .then(() => location.assign('/'))
+              .catch(() => undefined)
+          }
         >
           <LogOut size={18} aria-hidden />
           Sign out
         </button>
+        {error ? (
+          <span role="alert" className="px-1 text-center text-[0.8rem] text-white">
+            Not signed out: {problemOf(error).title}
+          </span>
+        ) : null}
         {mode ? (
           <span className={`mt-1 rounded-full px-3 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-way text-ink'}`}>
             {mode === 'live' ? '● Live' : '○ Test'}

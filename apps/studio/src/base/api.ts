@@ -1,4 +1,5 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { sessionEnded } from './session';
 
 /** A refusal as the server words it: a title, and what is wrong at which field. */
 export interface Problem {
@@ -23,7 +24,7 @@ export function problemOf(error: unknown): Problem {
   return { status: 0, title: 'The server cannot be reached. Check that it is running; what you typed is still here.', errors: [] };
 }
 
-const baseQuery = fetchBaseQuery({
+const ask = fetchBaseQuery({
   baseUrl: '/api',
   prepareHeaders: (headers) => {
     if (csrfToken) headers.set('x-csrf-token', csrfToken);
@@ -35,11 +36,34 @@ const baseQuery = fetchBaseQuery({
   },
 });
 
+/** Asks for the sign-in's present secret: another window may have signed in anew. @returns whether it is another one */
+async function renewToken(): Promise<boolean> {
+  const response = await fetch('/api/session').catch(() => null);
+  const session = response?.ok ? ((await response.json()) as { csrfToken: string | null }) : null;
+  if (!session?.csrfToken || session.csrfToken === csrfToken) return false;
+  csrfToken = session.csrfToken;
+  return true;
+}
+
+/**
+ * Asks the server. A sign-in that has ended is told to the whole window, which asks for a new one in place, so that
+ * nothing typed is lost; one that was renewed elsewhere is taken up unseen.
+ */
+const baseQuery: typeof ask = async (asked, queryApi, extra) => {
+  const answer = await ask(asked, queryApi, extra);
+  if (answer.error?.status === 403 && (await renewToken())) return ask(asked, queryApi, extra);
+  const url = typeof asked === 'string' ? asked : asked.url;
+  if (answer.error?.status === 401 && url !== '/session') queryApi.dispatch(sessionEnded());
+  return answer;
+};
+
 /** Uploads a file. @throws Problem */
 export async function upload<T>(kind: 'pictures' | 'downloads', file: File): Promise<T> {
   const body = new FormData();
   body.append('file', file);
-  const response = await fetch(`/api/uploads/${kind}`, { method: 'POST', body, headers: { 'x-csrf-token': csrfToken ?? '' } }).catch(() => null);
+  const send = () => fetch(`/api/uploads/${kind}`, { method: 'POST', body, headers: { 'x-csrf-token': csrfToken ?? '' } }).catch(() => null);
+  let response = await send();
+  if (response?.status === 403 && (await renewToken())) response = await send();
   if (!response) throw problemOf(undefined);
   const data = (await response.json().catch(() => ({}))) as T & Partial<Problem>;
   if (!response.ok) throw { status: response.status, title: data.title ?? 'This file was refused.', errors: data.errors ?? [] } satisfies Problem;

@@ -10,7 +10,8 @@ export const formatAmount = (amount: number | null, currency: string) => (amount
 
 /** Day and time in a time zone; the year only where it is not the present one. */
 export function formatTime(at: number, timeZone?: string): string {
-  const year = new Date(at).getFullYear() === new Date().getFullYear() ? {} : ({ year: 'numeric' } as const);
+  const yearOf = (moment: number) => new Intl.DateTimeFormat('en', { year: 'numeric', timeZone }).format(moment);
+  const year = yearOf(at) === yearOf(Date.now()) ? {} : ({ year: 'numeric' } as const);
   return new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', ...year, hour: '2-digit', minute: '2-digit', timeZone }).format(at);
 }
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
+import { ArchiveDialog } from './ArchiveDialog';
 import { catalogApi } from './api';
 import { TAX_CLASS_CHOICES } from './natureChoices';
 
@@ -19,7 +20,9 @@ const CHOICES: Record<'status' | 'taxClass', ReadonlyArray<[string, string]>> = 
 const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-2.5 min-h-9';
 
 /** Does one thing to every product that is ticked. */
-export function BulkBar({ ids, archived, onDone }: { ids: string[]; archived: boolean; onDone: () => void }) {
+export function BulkBar(props: { ids: string[]; hidden: number; archived: boolean; onDone: () => void; onArchived: (ids: string[]) => void }) {
+  const { ids, hidden, archived, onDone, onArchived } = props;
+  const [asking, setAsking] = useState(false);
   const [what, setWhat] = useState<What>('status');
   const [value, setValue] = useState('live');
   const [change, { error, isLoading }] = catalogApi.useChangeProductsMutation();
@@ -39,6 +42,7 @@ export function BulkBar({ ids, archived, onDone }: { ids: string[]; archived: bo
       <div className="flex flex-wrap items-center gap-2.5">
         <strong className="mr-2">
           {ids.length} {ids.length === 1 ? 'product' : 'products'} chosen
+          {hidden > 0 ? <span className="font-normal">, {hidden} of them not shown</span> : null}
         </strong>
         <select
           aria-label="What to change"
@@ -77,13 +81,24 @@ export function BulkBar({ ids, archived, onDone }: { ids: string[]; archived: bo
         <Button look="main" disabled={isLoading || (isWords && words.length === 0)} onClick={() => apply({ [what]: isWords ? words : value })}>
           Change {ids.length}
         </Button>
-        <Button disabled={isLoading} onClick={() => apply({ archived: !archived })}>
+        <Button disabled={isLoading} onClick={() => (archived ? apply({ archived: false }) : setAsking(true))}>
           {archived ? 'Bring back' : 'Archive'}
         </Button>
         <Button look="quiet" onClick={onDone}>
           Choose none
         </Button>
       </div>
+      {asking ? (
+        <ArchiveDialog
+          ids={ids}
+          hidden={hidden}
+          onClose={() => setAsking(false)}
+          onDone={() => {
+            onArchived(ids);
+            onDone();
+          }}
+        />
+      ) : null}
       {error ? (
         <div className="mt-2">
           <FormProblem>{problemOf(error).title}</FormProblem>

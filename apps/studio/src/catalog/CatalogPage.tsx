@@ -2,13 +2,14 @@ import { currentPrice, type ProductKind, type ProductRow, type ProductStatus, pr
 import { ArrowDownUp, Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link, useLocation, useSearchParams } from 'react-router';
 import { type Column, DataTable } from '../lists/DataTable';
 import { useListQuery } from '../lists/useListQuery';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
 import { Button, ButtonLink } from '../ui/Button';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
+import { ArchivedNotice } from './ArchivedNotice';
 import { catalogApi } from './api';
 import { BulkBar } from './BulkBar';
 import { ProductPicture } from './ProductPicture';
@@ -34,6 +35,9 @@ export function CatalogPage() {
   const { data: words } = catalogApi.useProductWordsQuery();
   const { data: shop } = shopApi.useShopQuery();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  // What was archived on its own sheet leads here.
+  const { state: ledBy } = useLocation() as { state: { archived?: string[] } | null };
+  const [justArchived, setJustArchived] = useState<string[]>(ledBy?.archived ?? []);
   const [importing, setImporting] = useState(false);
   const currency = shop?.settings.currency ?? 'EUR';
   const columns = useMemo(() => productColumns(currency), [currency]);
@@ -72,6 +76,7 @@ export function CatalogPage() {
       <Plus size={17} aria-hidden="true" /> Add a product
     </ButtonLink>
   );
+  const shown = new Set(list.rows.map((product) => product.id));
   const isEmpty = list.rows.length === 0 && !query.ask.search && Object.values(filters).every((filter) => !filter);
   return (
     <Page
@@ -89,7 +94,16 @@ export function CatalogPage() {
         </Empty>
       ) : (
         <>
-          {chosen.size > 0 ? <BulkBar ids={[...chosen]} archived={archived} onDone={() => setChosen(new Set())} /> : null}
+          {justArchived.length > 0 ? <ArchivedNotice ids={justArchived} onGone={() => setJustArchived([])} /> : null}
+          {chosen.size > 0 ? (
+            <BulkBar
+              ids={[...chosen]}
+              hidden={[...chosen].filter((id) => !shown.has(id)).length}
+              archived={archived}
+              onDone={() => setChosen(new Set())}
+              onArchived={setJustArchived}
+            />
+          ) : null}
           <DataTable
             list={list}
             query={query}

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { FormProvider, useForm, useFormContext } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { type Problem, problemOf } from '../base/api';
+import { formatClock } from '../base/format';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
@@ -14,6 +15,7 @@ import { SelectField, TextArea, TextField } from '../ui/Field';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { AfterPanel } from './AfterPanel';
+import { ArchiveDialog } from './ArchiveDialog';
 import { catalogApi } from './api';
 import { BundlePanel } from './BundlePanel';
 import { DeliveryPanel, type SheetFile } from './DeliveryPanel';
@@ -47,11 +49,13 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
   const [duplicate] = catalogApi.useDuplicateProductMutation();
   const [pictureIds, setPictureIds] = useState(product?.pictureIds ?? []);
   const [files, setFileList] = useState<SheetFile[]>(product?.files ?? []);
+  const [archiving, setArchiving] = useState(false);
   const [beside, setBeside] = useState(false);
   // A new product is there as soon as it is saved, even if its files were refused; saving again then changes it.
-  const [savedId, setSavedId] = useState(product?.id ?? null);
+  // The moment of the last change tells which state this window has begun from.
+  const [stored, setStored] = useState(product ? { id: product.id, updatedAt: product.updatedAt } : null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [savedAt, setSavedAt] = useState<Date | null>(null);
+  const [savedAt, setSavedAt] = useState<number | null>(null);
   const form = useForm<ProductDraft>({ defaultValues: toDraft(product, { currency, timeZone }) });
   const { handleSubmit, setError, formState, reset, getValues } = form;
   const changed = formState.isDirty || beside;
@@ -72,12 +76,12 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
       return;
     }
     try {
-      const saved = savedId ? await update({ id: savedId, input: read.input }).unwrap() : await create(read.input).unwrap();
-      setSavedId(saved.id);
-      await setFiles({ id: saved.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap();
+      const saved = stored ? await update({ id: stored.id, input: read.input, begun: stored.updatedAt }).unwrap() : await create(read.input).unwrap();
+      setStored(saved);
+      setStored(await setFiles({ id: saved.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap());
       reset(getValues());
       setBeside(false);
-      setSavedAt(new Date());
+      setSavedAt(Date.now());
       if (!product) await navigate(`/catalog/${saved.id}`, { replace: true });
     } catch (error) {
       const refusal = problemOf(error);
@@ -112,10 +116,11 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
             <Button
               look="quiet"
               onClick={async () => {
-                const done = await archive({ id: product.id, archived: product.archivedAt === null })
+                if (product.archivedAt === null) return setArchiving(true);
+                await archive({ id: product.id, archived: false })
                   .unwrap()
+                  .then(setStored)
                   .catch((error) => setProblem(problemOf(error)));
-                if (done && done.archivedAt !== null) await navigate('/catalog');
               }}
             >
               {product.archivedAt === null ? 'Archive' : 'Bring back'}
@@ -124,6 +129,9 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
         ) : null
       }
     >
+      {archiving && product ? (
+        <ArchiveDialog ids={[product.id]} onClose={() => setArchiving(false)} onDone={() => void navigate('/catalog', { state: { archived: [product.id] } })} />
+      ) : null}
       <FormProvider {...form}>
         <form noValidate onSubmit={handleSubmit(save)} className="grid xl:grid-cols-[minmax(0,1fr)_11rem] gap-6 items-start">
           <div>
@@ -141,7 +149,7 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
                 {product ? 'Save' : 'Add the product'}
               </Button>
               <span role="status" className={changed ? 'text-soft' : 'text-go font-semibold'}>
-                {changed ? 'Not saved yet' : savedAt ? `Saved ${savedAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : ''}
+                {changed ? 'Not saved yet' : savedAt ? `Saved ${formatClock(savedAt, timeZone)}` : ''}
               </span>
               {problem ? (
                 <span role="alert" className="text-stop font-semibold">

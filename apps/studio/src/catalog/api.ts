@@ -1,4 +1,15 @@
-import type { BulkChange, FileFormat, ImportReport, Product, ProductInput, ProductKind, ProductRow, ProductStatus, ProductUse } from '@ruta/core/catalog';
+import type {
+  BulkChange,
+  FileFormat,
+  ImportReport,
+  LiveUse,
+  Product,
+  ProductInput,
+  ProductKind,
+  ProductRow,
+  ProductStatus,
+  ProductUse,
+} from '@ruta/core/catalog';
 import type { ListPage } from '@ruta/core/lists';
 import { api, withQuery } from '../base/api';
 import { type ListAsk, PAGING } from '../lists/list';
@@ -26,13 +37,17 @@ export const catalogApi = api.injectEndpoints({
     productWords: build.query<{ categories: string[]; tags: string[] }, void>({ query: () => '/products/words', providesTags: ['Product'] }),
     product: build.query<Product, string>({ query: (id) => `/products/${id}`, providesTags: (_result, _error, id) => one(id) }),
     productsNamed: build.query<Product[], string[]>({ query: (ids) => withQuery('/products/named', { ids: ids.join(',') }), providesTags: ['Product'] }),
+    liveUse: build.query<LiveUse[], string[]>({
+      query: (ids) => ({ url: '/products/live-use', method: 'POST', body: { ids } }),
+      providesTags: ['Product', 'Funnel'],
+    }),
     productUse: build.query<ProductUse, string>({ query: (id) => `/products/${id}/use`, providesTags: ['Product'] }),
     createProduct: build.mutation<Product, ProductInput>({
       query: (body) => ({ url: '/products', method: 'POST', body }),
       invalidatesTags: ['Product', 'Today'],
     }),
-    updateProduct: build.mutation<Product, { id: string; input: ProductInput }>({
-      query: ({ id, input }) => ({ url: `/products/${id}`, method: 'PUT', body: input }),
+    updateProduct: build.mutation<Product, { id: string; input: ProductInput; begun: number }>({
+      query: ({ id, input, begun }) => ({ url: `/products/${id}`, method: 'PUT', body: input, headers: { 'if-match': String(begun) } }),
       invalidatesTags: ['Product', 'Funnel'],
     }),
     duplicateProduct: build.mutation<Product, string>({

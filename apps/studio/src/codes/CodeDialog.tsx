@@ -28,7 +28,7 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
     const read = readCodeDraft(draft, settings);
     if ('errors' in read) return say(read.errors);
     try {
-      await save({ id: row?.id ?? null, terms: read.terms }).unwrap();
+      await save({ id: row?.id ?? null, terms: read.terms, begun: row?.revision ?? null }).unwrap();
       onClose();
     } catch (error) {
       const refusal = problemOf(error);
@@ -38,7 +38,7 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
   }
 
   return (
-    <Modal open onClose={onClose} title={row ? `Code ${row.terms.code}` : 'Add a code'} wide>
+    <Modal open onClose={onClose} title={row ? `Code ${row.terms.code}` : 'Add a code'} unsaved={formState.isDirty} wide>
       <form noValidate className="grid gap-4" onSubmit={handleSubmit(send)}>
         <div className="grid sm:grid-cols-3 gap-4 items-start">
           <TextField label="Code" hint="Capitals or not, it is the same." autoFocus={!row} maxLength={60} error={wrong.code?.message} {...register('code')} />

@@ -13,8 +13,13 @@ export const codesApi = api.injectEndpoints({
     }),
     codeCount: build.query<{ count: number }, ListAsk>({ query: (ask) => withQuery('/codes/count', ask), providesTags: ['Code'] }),
     code: build.query<CodeRow, string>({ query: (id) => `/codes/${id}`, providesTags: ['Code'] }),
-    saveCode: build.mutation<CodeRow, { id: string | null; terms: Code }>({
-      query: ({ id, terms }) => ({ url: id === null ? '/codes' : `/codes/${id}`, method: id === null ? 'POST' : 'PUT', body: terms }),
+    saveCode: build.mutation<CodeRow, { id: string | null; terms: Code; begun: string | null }>({
+      query: ({ id, terms, begun }) => ({
+        url: id === null ? '/codes' : `/codes/${id}`,
+        method: id === null ? 'POST' : 'PUT',
+        body: terms,
+        headers: begun === null ? {} : { 'if-match': begun },
+      }),
       invalidatesTags: ['Code'],
     }),
     importCodes: build.mutation<ImportReport, { text: string; apply: boolean }>({

@@ -14,7 +14,7 @@ export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDet
   const problem = error ? problemOf(error) : null;
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
   return (
-    <Modal open onClose={onClose} title="Name and address">
+    <Modal open onClose={onClose} title="Name and address" unsaved={name !== funnel.name || slug !== funnel.slug}>
       <form
         noValidate
         className="grid gap-4"
@@ -35,7 +35,7 @@ export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDet
           hint={
             <>
               {siteUrl}/<strong>{slug}</strong>
-              {funnel.version > 0 && slug !== funnel.slug ? '. It moves when you publish; links to the old address will lead nowhere then.' : ''}
+              {funnel.version > 0 && slug !== funnel.slug ? '. It moves when you publish; links to the old address lead on to it.' : ''}
             </>
           }
         />

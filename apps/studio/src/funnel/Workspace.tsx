@@ -101,7 +101,9 @@ export function Workspace() {
 /** Says quietly whether what was typed is saved. */
 function SaveState({ timeZone }: { timeZone: string }) {
   const editor = useAppSelector((state) => state.editor);
-  const { saving = false, savedAt = null, saveProblem = null } = editor ?? {};
+  const { saving = false, savedAt = null, saveProblem = null, conflict = null, changeNumber = 0, savedNumber = 0 } = editor ?? {};
+  // “Saved” is said of what the server has, never of what still waits here.
+  const waits = saving || changeNumber !== savedNumber;
   if (saveProblem) {
     return (
       <span role="alert" className="text-stop font-semibold max-w-96">
@@ -110,8 +112,8 @@ function SaveState({ timeZone }: { timeZone: string }) {
     );
   }
   return (
-    <span role="status" className="text-soft" data-save={saving ? 'saving' : 'saved'}>
-      {saving ? 'Saving' : savedAt ? `Saved ${formatClock(savedAt, timeZone)}` : ''}
+    <span role="status" className="text-soft" data-save={waits ? 'saving' : 'saved'}>
+      {conflict ? 'Not saved: choose a version' : waits ? 'Saving' : savedAt ? `Saved ${formatClock(savedAt, timeZone)}` : ''}
     </span>
   );
 }

@@ -4,7 +4,7 @@ import { optionsOf } from '@ruta/core/catalog';
 import type { FunnelDetail } from '@ruta/core/checks';
 import { describe } from '@ruta/core/conditions';
 import type { FactNames } from '@ruta/core/facts';
-import { carriesGoal, type Route, stepKindOf } from '@ruta/core/funnel';
+import { carriesGoal, type Route } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
 import { countryName } from '@ruta/core/shop';
 import {

@@ -9,12 +9,15 @@ import { ButtonLink, IconButton } from '../ui/Button';
 import { Waiting } from '../ui/Page';
 import { pageApi } from './api';
 import { Canvas } from './Canvas';
+import { ConflictBar } from './ConflictBar';
 import { addElement, duplicate, moveTo, nudge, removal } from './editing';
-import { changed, closed, opened, redone, type Screen, screenChosen, selected, undone, useEditor } from './editorSlice';
+import { changed, closed, conflictMet, opened, redone, type Screen, screenChosen, selected, takenUp, undone, useEditor } from './editorSlice';
 import { Outline } from './Outline';
 import { SectionLibrary } from './SectionLibrary';
 import { Sheet } from './Sheet';
+import { standingOf } from './sendPages';
 import { studioContext } from './studioContext';
+import { findUnsaved, forgetUnsaved } from './unsaved';
 import { useAutosave } from './useAutosave';
 
 const SCREENS: Array<{ screen: Screen; name: string; icon: typeof Monitor }> = [
@@ -33,23 +36,36 @@ export function PageEditor() {
   const loaded = pageApi.useStepPageQuery(stepId, { refetchOnMountOrArgChange: true });
   const [addingAt, setAddingAt] = useState<number | null>(null);
   const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
-  useAutosave();
+  const stepName = step?.name ?? '';
+  const setAside = useAutosave();
 
   // Opened anew only for another stop: what the server sends back after saving must not undo what is typed meanwhile.
   const { data, isFetching } = loaded;
   useEffect(() => {
-    if (data && data.stepId === stepId && !isFetching && editor.stepId !== stepId) dispatch(opened(data));
-  }, [data, isFetching, stepId, editor.stepId, dispatch]);
+    if (!data || data.stepId !== stepId || isFetching || editor.stepId === stepId) return;
+    setAside();
+    dispatch(opened({ ...data, place: { funnelId: funnel.id, name: stepName } }));
+    const kept = findUnsaved(stepId);
+    if (!kept) return;
+    const standing = standingOf(kept, data);
+    if (standing === 'arrived') forgetUnsaved(kept);
+    else dispatch(takenUp(kept));
+    if (standing === 'conflicts') dispatch(conflictMet(data));
+  }, [data, isFetching, stepId, editor.stepId, dispatch, setAside, funnel.id, stepName]);
   useEffect(
     () => () => {
+      setAside();
       dispatch(closed());
     },
-    [dispatch],
+    [dispatch, setAside],
   );
 
   const context = useMemo(() => (step ? studioContext(shop, funnel, step, editor.pictures) : null), [shop, funnel, step, editor.pictures]);
 
   const apply = useCallback((operation: Operation | null) => operation && dispatch(changed({ operation, at: Date.now() })), [dispatch]);
+
+  const { conflict } = editor;
+  const conflicting = conflict !== null;
 
   const onKey = useCallback(
     (event: KeyboardEvent) => {
@@ -57,7 +73,7 @@ export function PageEditor() {
       const typing = target?.closest?.('input, textarea, select, [contenteditable=true]');
       const inDialog = target?.closest?.('[role=dialog], [role=menu]');
       const modifier = event.metaKey || event.ctrlKey;
-      if (inDialog || !page) return;
+      if (inDialog || !page || conflicting) return;
       const act = (action: () => void) => {
         event.preventDefault();
         action();
@@ -84,7 +100,7 @@ export function PageEditor() {
         act(() => dispatch(selected(place ? { kind: 'section', id: place.section.id } : null)));
       }
     },
-    [page, selection, apply, dispatch],
+    [page, selection, apply, dispatch, conflicting],
   );
   useEffect(() => {
     addEventListener('keydown', onKey);
@@ -96,62 +112,65 @@ export function PageEditor() {
   const last = page.sections.at(-1);
   const endOfBody = last?.space === 'tight' ? page.sections.length - 1 : page.sections.length;
   return (
-    <div className="h-full grid grid-cols-[206px_minmax(0,1fr)_268px]">
-      <div className="bg-white border-r border-line min-h-0">
-        <Outline
-          page={page}
-          onAddSection={() => {
-            const index = selection?.kind === 'section' ? page.sections.findIndex((section) => section.id === selection.id) + 1 : endOfBody;
-            setAddingAt(index);
-          }}
-          onAddElement={(type: ElementType) => {
-            const added = addElement(page, selection, type);
-            if (!added) return;
-            apply(added.operation);
-            dispatch(selected({ kind: 'element', id: added.element.id }));
-          }}
-          onMove={(move) => apply(moveTo(page, move))}
-        />
-      </div>
-      <main id="main" aria-label="Page" className="min-h-0 flex flex-col">
-        <div className="flex items-center gap-2 px-4 py-2">
-          <IconButton name="Undo (Ctrl Z)" disabled={editor.undo.length === 0} onClick={() => dispatch(undone())} className="bg-white !border-line">
-            <Undo2 size={17} />
-          </IconButton>
-          <IconButton name="Redo (Ctrl Shift Z)" disabled={editor.redo.length === 0} onClick={() => dispatch(redone())} className="bg-white !border-line">
-            <Redo2 size={17} />
-          </IconButton>
-          <div className="ml-auto flex items-center gap-2">
-            {funnel.version > 0 ? (
-              <ButtonLink to={funnel.addresses[stepId] ?? ''} target="_blank" rel="noreferrer" look="quiet">
-                <ExternalLink size={15} aria-hidden="true" /> Live page
-              </ButtonLink>
-            ) : null}
-            <fieldset className="flex rounded-md border border-line bg-white p-0.5">
-              <legend className="sr-only">Width of the screen</legend>
-              {SCREENS.map(({ screen, name, icon: Icon }) => (
-                <button
-                  key={screen}
-                  type="button"
-                  aria-label={name}
-                  title={name}
-                  aria-pressed={editor.screen === screen}
-                  onClick={() => dispatch(screenChosen(screen))}
-                  className={`grid place-items-center w-9 h-7 rounded-sm ${editor.screen === screen ? 'bg-ink text-white' : 'text-soft hover:bg-band'}`}
-                >
-                  <Icon size={17} aria-hidden="true" />
-                </button>
-              ))}
-            </fieldset>
+    <div className="h-full flex flex-col">
+      {conflict ? <ConflictBar showing={conflict.showing} /> : null}
+      <div className="flex-1 min-h-0 grid grid-cols-[206px_minmax(0,1fr)_268px]" inert={conflicting}>
+        <div className="bg-white border-r border-line min-h-0">
+          <Outline
+            page={page}
+            onAddSection={() => {
+              const index = selection?.kind === 'section' ? page.sections.findIndex((section) => section.id === selection.id) + 1 : endOfBody;
+              setAddingAt(index);
+            }}
+            onAddElement={(type: ElementType) => {
+              const added = addElement(page, selection, type);
+              if (!added) return;
+              apply(added.operation);
+              dispatch(selected({ kind: 'element', id: added.element.id }));
+            }}
+            onMove={(move) => apply(moveTo(page, move))}
+          />
+        </div>
+        <main id="main" aria-label="Page" className="min-h-0 flex flex-col">
+          <div className="flex items-center gap-2 px-4 py-2">
+            <IconButton name="Undo (Ctrl Z)" disabled={editor.undo.length === 0} onClick={() => dispatch(undone())} className="bg-white !border-line">
+              <Undo2 size={17} />
+            </IconButton>
+            <IconButton name="Redo (Ctrl Shift Z)" disabled={editor.redo.length === 0} onClick={() => dispatch(redone())} className="bg-white !border-line">
+              <Redo2 size={17} />
+            </IconButton>
+            <div className="ml-auto flex items-center gap-2">
+              {funnel.version > 0 ? (
+                <ButtonLink to={funnel.addresses[stepId] ?? ''} target="_blank" rel="noreferrer" look="quiet">
+                  <ExternalLink size={15} aria-hidden="true" /> Live page
+                </ButtonLink>
+              ) : null}
+              <fieldset className="flex rounded-md border border-line bg-white p-0.5">
+                <legend className="sr-only">Width of the screen</legend>
+                {SCREENS.map(({ screen, name, icon: Icon }) => (
+                  <button
+                    key={screen}
+                    type="button"
+                    aria-label={name}
+                    title={name}
+                    aria-pressed={editor.screen === screen}
+                    onClick={() => dispatch(screenChosen(screen))}
+                    className={`grid place-items-center w-9 h-7 rounded-sm ${editor.screen === screen ? 'bg-ink text-white' : 'text-soft hover:bg-band'}`}
+                  >
+                    <Icon size={17} aria-hidden="true" />
+                  </button>
+                ))}
+              </fieldset>
+            </div>
           </div>
-        </div>
-        <div className="flex-1 min-h-0 overflow-y-auto px-4 pb-16">
-          <Canvas page={page} context={context} onKey={onKey} onAddSection={setAddingAt} />
-        </div>
-      </main>
-      <aside aria-label="Settings of what is selected" className="bg-white border-l border-line min-h-0 overflow-y-auto">
-        <Sheet page={page} step={step} context={context} apply={apply} />
-      </aside>
+          <div className="flex-1 min-h-0 overflow-y-auto px-4 pb-16">
+            <Canvas page={conflict?.showing === 'theirs' ? conflict.page : page} context={context} onKey={onKey} onAddSection={setAddingAt} />
+          </div>
+        </main>
+        <aside aria-label="Settings of what is selected" className="bg-white border-l border-line min-h-0 overflow-y-auto">
+          <Sheet page={page} step={step} context={context} apply={apply} />
+        </aside>
+      </div>
       {addingAt !== null ? (
         <SectionLibrary
           context={context}

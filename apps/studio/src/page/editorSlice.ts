@@ -2,6 +2,8 @@ import { createSlice, type PayloadAction, type WithSlice } from '@reduxjs/toolki
 import type { PictureInfo } from '@ruta/core/catalog';
 import { applyOperation, type Operation, type PageDocument } from '@ruta/core/page';
 import { type RootState, rootReducer, useAppSelector } from '../base/store';
+import type { PagePlace } from './unsaved';
+
 export type Selection = { kind: 'section' | 'element'; id: string } | null;
 export type Screen = 'phone' | 'tablet' | 'desktop';
 
@@ -15,6 +17,8 @@ interface HistoryEntry {
 
 export interface EditorState {
   stepId: string | null;
+  /** Where the page belongs, for whoever is told that it is not saved. */
+  place: PagePlace;
   page: PageDocument | null;
   revision: number;
   pictures: Record<string, PictureInfo>;
@@ -28,10 +32,17 @@ export interface EditorState {
   saving: boolean;
   savedAt: number | null;
   saveProblem: string | null;
+  /** What is being sent just now; null while nothing is. */
+  sending: PageDocument | null;
+  /** Another window’s version, which was saved while this one was changed; nothing is saved until a person has chosen. */
+  conflict: { page: PageDocument; revision: number; pictures: Record<string, PictureInfo>; showing: Version } | null;
 }
+
+export type Version = 'mine' | 'theirs';
 
 const initialState: EditorState = {
   stepId: null,
+  place: { funnelId: '', name: '' },
   page: null,
   revision: 0,
   pictures: {},
@@ -44,6 +55,8 @@ const initialState: EditorState = {
   saving: false,
   savedAt: null,
   saveProblem: null,
+  sending: null,
+  conflict: null,
 };
 
 const MERGE_MS = 1500;
@@ -60,9 +73,42 @@ export const editorSlice = createSlice({
   name: 'editor',
   initialState,
   reducers: {
-    opened(state, { payload }: PayloadAction<{ stepId: string; page: PageDocument; revision: number; pictures: Record<string, PictureInfo> }>) {
+    opened(state, { payload }: PayloadAction<Pick<EditorState, 'stepId' | 'place' | 'page' | 'revision' | 'pictures'>>) {
       const { screen } = state;
       return { ...initialState, ...payload, screen };
+    },
+    /** Takes up what was changed here earlier and never reached the server: it is as if it had just been typed. */
+    takenUp(state, { payload }: PayloadAction<{ page: PageDocument; pictures: Record<string, PictureInfo> }>) {
+      if (!state.page) return;
+      state.undo.push({ inverse: { kind: 'replacePage', page: state.page as PageDocument }, mergeKey: null, at: 0 });
+      state.page = payload.page;
+      state.pictures = { ...payload.pictures, ...state.pictures };
+      state.changeNumber++;
+    },
+    conflictMet(state, { payload }: PayloadAction<{ page: PageDocument; revision: number; pictures: Record<string, PictureInfo> }>) {
+      state.saving = false;
+      state.sending = null;
+      state.saveProblem = null;
+      state.conflict = { ...payload, showing: 'mine' };
+      state.pictures = { ...payload.pictures, ...state.pictures };
+    },
+    versionShown(state, { payload }: PayloadAction<Version>) {
+      if (state.conflict) state.conflict.showing = payload;
+    },
+    /** Goes on with one of two versions; the other is one step back. */
+    versionChosen(state, { payload }: PayloadAction<Version>) {
+      const { conflict, page } = state;
+      if (!conflict || !page) return;
+      const other = payload === 'mine' ? conflict.page : page;
+      state.undo.push({ inverse: { kind: 'replacePage', page: other as PageDocument }, mergeKey: null, at: 0 });
+      state.redo = [];
+      state.revision = conflict.revision;
+      state.conflict = null;
+      state.changeNumber++;
+      if (payload === 'theirs') {
+        state.page = conflict.page;
+        state.savedNumber = state.changeNumber;
+      }
     },
     closed(state) {
       return { ...initialState, screen: state.screen };
@@ -96,9 +142,11 @@ export const editorSlice = createSlice({
     },
     saveBegan(state) {
       state.saving = true;
+      state.sending = state.page;
     },
     saveDone(state, { payload }: PayloadAction<{ revision: number; changeNumber: number; at: number }>) {
       state.saving = false;
+      state.sending = null;
       state.revision = payload.revision;
       state.savedNumber = payload.changeNumber;
       state.savedAt = payload.at;
@@ -106,6 +154,7 @@ export const editorSlice = createSlice({
     },
     saveFailed(state, { payload }: PayloadAction<string>) {
       state.saving = false;
+      state.sending = null;
       state.saveProblem = payload;
     },
   },
@@ -122,7 +171,27 @@ function step(state: EditorState, from: HistoryEntry[], to: HistoryEntry[]): voi
   if (state.selection && !JSON.stringify(page).includes(`"${state.selection.id}"`)) state.selection = null;
 }
 
-export const { opened, closed, changed, undone, redone, selected, screenChosen, pictureAdded, saveBegan, saveDone, saveFailed } = editorSlice.actions;
+export const {
+  opened,
+  takenUp,
+  conflictMet,
+  versionShown,
+  versionChosen,
+  closed,
+  changed,
+  undone,
+  redone,
+  selected,
+  screenChosen,
+  pictureAdded,
+  saveBegan,
+  saveDone,
+  saveFailed,
+} = editorSlice.actions;
+
+/** Whether the server has everything that stands on the screen. */
+export const isAllSaved = ({ changeNumber, savedNumber, conflict }: Pick<EditorState, 'changeNumber' | 'savedNumber' | 'conflict'>): boolean =>
+  changeNumber === savedNumber && conflict === null;
 
 declare module '../base/store' {
   export interface LazySlices extends WithSlice<typeof editorSlice> {}

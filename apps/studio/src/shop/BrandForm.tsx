@@ -1,6 +1,8 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import type { ShopView } from '@ruta/core/pricing';
 import { type Brand, BrandSchema, contrast, FONT_PAIRS, paletteOf } from '@ruta/core/shop';
 import { fontFaces } from '@ruta/pages';
+import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
@@ -14,10 +16,13 @@ const COLOURS = [
 ] as const;
 
 /** The seller's look in one place, with what it does shown while it is chosen. */
-export function BrandForm({ brand, shopName }: { brand: Brand; shopName: string }) {
+export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsaved: boolean) => void }) {
   const [save, { error, isSuccess }] = shopApi.useSaveBrandMutation();
-  const { register, handleSubmit, watch, setValue, formState } = useForm<Brand>({ defaultValues: brand, resolver: zodResolver(BrandSchema) });
+  const [begun, setBegun] = useState(shop.revisions.brand);
+  const { register, handleSubmit, watch, setValue, reset, formState } = useForm<Brand>({ defaultValues: shop.brand, resolver: zodResolver(BrandSchema) });
   const wrong = formState.errors;
+  const unsaved = formState.isDirty && !formState.isSubmitting;
+  useEffect(() => onUnsaved(unsaved), [unsaved, onUnsaved]);
   const shown = BrandSchema.safeParse({ ...watch(), corner: Number(watch('corner')) });
   return (
     <Panel title="Brand">
@@ -25,11 +30,14 @@ export function BrandForm({ brand, shopName }: { brand: Brand; shopName: string 
         id="brand"
         noValidate
         className="grid gap-4"
-        onSubmit={handleSubmit((values) =>
-          save(values)
+        onSubmit={handleSubmit(async (value) => {
+          const saved = await save({ begun, value })
             .unwrap()
-            .catch(() => undefined),
-        )}
+            .catch(() => null);
+          if (!saved) return;
+          setBegun(saved.revisions.brand);
+          reset(value);
+        })}
       >
         <p className="text-soft">Pages, checkout, receipts and mails take this look. Words are always kept readable on your colours.</p>
         <div className="grid sm:grid-cols-3 gap-4">
@@ -58,8 +66,8 @@ export function BrandForm({ brand, shopName }: { brand: Brand; shopName: string 
           </SelectField>
           <TextField label="Corner, in pixels" type="number" min={0} max={24} error={wrong.corner?.message} {...register('corner', { valueAsNumber: true })} />
         </div>
-        {shown.success ? <Preview brand={shown.data} shopName={shopName} /> : null}
-        <SaveBar label="Save the brand" busy={formState.isSubmitting} saved={isSuccess} error={error} />
+        {shown.success ? <Preview brand={shown.data} shopName={shop.settings.name} /> : null}
+        <SaveBar label="Save the brand" busy={formState.isSubmitting} saved={isSuccess && !formState.isDirty} error={error} />
       </form>
     </Panel>
   );

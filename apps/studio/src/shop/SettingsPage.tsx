@@ -1,3 +1,5 @@
+import { useCallback, useState } from 'react';
+import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Waiting } from '../ui/Page';
 import { shopApi } from './api';
 import { BrandForm } from './BrandForm';
@@ -5,11 +7,15 @@ import { ShopForm } from './ShopForm';
 
 export function SettingsPage() {
   const { data: shop, error, refetch } = shopApi.useShopQuery();
+  const [unsaved, setUnsaved] = useState({ shop: false, brand: false });
+  const shopUnsaved = useCallback((is: boolean) => setUnsaved((now) => ({ ...now, shop: is })), []);
+  const brandUnsaved = useCallback((is: boolean) => setUnsaved((now) => ({ ...now, brand: is })), []);
   if (!shop) return <Waiting error={error} retry={refetch} />;
   return (
     <Page title="Settings" narrow>
-      <ShopForm settings={shop.settings} />
-      <BrandForm brand={shop.brand} shopName={shop.settings.name} />
+      <ShopForm shop={shop} onUnsaved={shopUnsaved} />
+      <BrandForm shop={shop} onUnsaved={brandUnsaved} />
+      <LeaveGuard active={unsaved.shop || unsaved.brand} />
     </Page>
   );
 }

@@ -2,6 +2,7 @@ import type { ShopView } from '@ruta/core/pricing';
 import { TAX_RATES_EU } from '@ruta/core/pricing';
 import { allCountries, countryName } from '@ruta/core/shop';
 import { Plus, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
 import { type Control, get, type UseFormReturn, useFieldArray, useForm } from 'react-hook-form';
 import { Button, IconButton } from '../ui/Button';
 import { SelectField, TextField } from '../ui/Field';
@@ -29,6 +30,7 @@ export function ShippingPage() {
 function Zones({ shop }: { shop: ShopView }) {
   const { currency } = shop.settings;
   const [save, { error, isSuccess, reset: forget }] = shopApi.useSaveShippingTableMutation();
+  const [begun, setBegun] = useState(shop.revisions.shippingTable);
   const form = useForm<Draft>({ defaultValues: { zones: toZones(shop.shippingTable, currency) } });
   const { control, handleSubmit, setError, formState, reset } = form;
   const { fields, append, remove } = useFieldArray({ control, name: 'zones' });
@@ -39,10 +41,12 @@ function Zones({ shop }: { shop: ShopView }) {
       for (const [path, message] of Object.entries(read.errors)) setError(path as 'zones.0.name', { message }, { shouldFocus: true });
       return;
     }
-    const kept = await save(read.table)
+    const kept = await save({ begun, value: read.table })
       .unwrap()
       .catch(() => null);
-    if (kept) reset({ zones });
+    if (!kept) return;
+    setBegun(kept.revisions.shippingTable);
+    reset({ zones });
   }
 
   const add = (

@@ -1,25 +1,48 @@
 import { zodResolver } from '@hookform/resolvers/zod';
+import type { ShopView } from '@ruta/core/pricing';
 import { allCountries, type Shop, ShopSchema } from '@ruta/core/shop';
+import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { Button } from '../ui/Button';
 import { Check, SelectField, TextField } from '../ui/Field';
+import { Modal } from '../ui/Modal';
 import { Panel } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
 import { shopApi } from './api';
+import { consequencesOf } from './consequences';
 
-export function ShopForm({ settings }: { settings: Shop }) {
+/** The shop's own settings. What changes every live total at once is asked about first. */
+export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsaved: boolean) => void }) {
+  const { settings } = shop;
   const [save, { error, isSuccess }] = shopApi.useSaveShopMutation();
-  const { register, handleSubmit, formState } = useForm<Shop>({ defaultValues: settings, resolver: zodResolver(ShopSchema) });
+  const [begun, setBegun] = useState(shop.revisions.settings);
+  const [asking, setAsking] = useState<{ values: Shop; consequences: string[] } | null>(null);
+  const { register, handleSubmit, reset, formState } = useForm<Shop>({ defaultValues: settings, resolver: zodResolver(ShopSchema) });
   const wrong = formState.errors;
+  const unsaved = formState.isDirty && !formState.isSubmitting;
+  useEffect(() => onUnsaved(unsaved), [unsaved, onUnsaved]);
+
+  async function send(values: Shop) {
+    setAsking(null);
+    const { currency: _currency, ...value } = values;
+    const saved = await save({ begun, value })
+      .unwrap()
+      .catch(() => null);
+    if (!saved) return;
+    setBegun(saved.revisions.settings);
+    reset(values);
+  }
+
   return (
     <Panel title="Shop">
       <form
         noValidate
         className="grid gap-4"
-        onSubmit={handleSubmit(({ currency: _currency, ...rest }) =>
-          save(rest)
-            .unwrap()
-            .catch(() => undefined),
-        )}
+        onSubmit={handleSubmit(async (values) => {
+          const consequences = consequencesOf(shop, values);
+          if (consequences.length > 0) setAsking({ values, consequences });
+          else await send(values);
+        })}
       >
         <TextField label="Shop name" error={wrong.name?.message} {...register('name')} />
         <TextField
@@ -54,8 +77,25 @@ export function ShopForm({ settings }: { settings: Shop }) {
           <option value="live">Live</option>
           <option value="test">Test</option>
         </SelectField>
-        <SaveBar label="Save" busy={formState.isSubmitting} saved={isSuccess} error={error} />
+        <SaveBar label="Save" busy={formState.isSubmitting} saved={isSuccess && !formState.isDirty} error={error} />
       </form>
+      {asking ? (
+        <Modal open onClose={() => setAsking(null)} title="This changes what buyers pay at once">
+          <ul className="grid gap-2 mb-4 list-disc pl-5">
+            {asking.consequences.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+          <div className="flex gap-3">
+            <Button look="main" onClick={() => setAsking(null)}>
+              Leave it as it is
+            </Button>
+            <Button look="danger" onClick={() => void send(asking.values)}>
+              Change it for everybody
+            </Button>
+          </div>
+        </Modal>
+      ) : null}
     </Panel>
   );
 }

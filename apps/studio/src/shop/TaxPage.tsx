@@ -30,11 +30,17 @@ export function TaxPage() {
   const { data: shop, error, refetch } = shopApi.useShopQuery();
   // Held here, so that what became of saving is still told once the saved table is shown anew.
   const saving = shopApi.useSaveTaxTableMutation();
-  if (!shop) return <Waiting error={error} retry={refetch} />;
-  return <TaxRates key={JSON.stringify(shop.taxTable)} shop={shop} saving={saving} />;
+  // Shown anew after its own saving only: another window’s must not take what is typed here.
+  const [own, setOwn] = useState<ShopView | null>(null);
+  const shown = own ?? shop;
+  if (!shown) return <Waiting error={error} retry={refetch} />;
+  return <TaxRates key={own?.revisions.taxTable ?? 'first'} shop={shown} saving={saving} onSaved={setOwn} />;
 }
 
-function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof shopApi.useSaveTaxTableMutation> }) {
+function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.useSaveTaxTableMutation>; onSaved: (shop: ShopView) => void }) {
+  const { saving, onSaved } = props;
+  // The table that this window began with, whatever is read of it meanwhile.
+  const [shop] = useState(props.shop);
   const { timeZone } = shop.settings;
   const [save, { error, isSuccess, reset: forget }] = saving;
   const [importing, setImporting] = useState(false);
@@ -48,8 +54,9 @@ function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof 
       for (const [path, message] of Object.entries(read.errors)) setError(path as 'rows.0.country', { message }, { shouldFocus: true });
       return;
     }
-    await save(read.table)
+    await save({ begun: shop.revisions.taxTable, value: read.table })
       .unwrap()
+      .then(onSaved)
       .catch(() => undefined);
   }
 
@@ -169,7 +176,7 @@ function TaxRates({ shop, saving }: { shop: ShopView; saving: ReturnType<typeof 
         more={<p className="mt-3 text-soft">The file takes the place of the whole table.</p>}
         run={async (_name, text, apply) => {
           const { items, problems } = taxTableFromCsv(text, shop.settings);
-          if (apply && problems.length === 0) await save(items).unwrap();
+          if (apply && problems.length === 0) onSaved(await save({ begun: shop.revisions.taxTable, value: items }).unwrap());
           return { added: items.length, changed: 0, problems, applied: apply && problems.length === 0 };
         }}
       />

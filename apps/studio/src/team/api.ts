@@ -1,11 +1,25 @@
 import type { Credentials, Session, Setup } from '@ruta/core/team';
-import { api } from '../base/api';
+import { api, rememberToken } from '../base/api';
+import { sessionRenewed } from '../base/session';
+
+/** What screens show and may have failed to read while nobody was signed in. */
+const READ = ['Shop', 'Product', 'Funnel', 'FunnelState', 'Order', 'Contact', 'Connection', 'Today', 'Code'] as const;
 
 export const teamApi = api.injectEndpoints({
   endpoints: (build) => ({
     session: build.query<Session, void>({ query: () => '/session', providesTags: ['Session'] }),
-    signIn: build.mutation<Session, Credentials>({ query: (body) => ({ url: '/session', method: 'POST', body }), invalidatesTags: ['Session'] }),
+    signIn: build.mutation<Session, Credentials>({
+      query: (body) => ({ url: '/session', method: 'POST', body }),
+      invalidatesTags: ['Session'],
+      async onQueryStarted(_credentials, { dispatch, queryFulfilled }) {
+        const { data } = await queryFulfilled;
+        // What waits to be sent repeats the new secret at once; what could not be read meanwhile is asked for anew.
+        rememberToken(data.csrfToken);
+        dispatch(sessionRenewed());
+        dispatch(api.util.invalidateTags([...READ]));
+      },
+    }),
     setUp: build.mutation<Session, Setup>({ query: (body) => ({ url: '/setup', method: 'POST', body }), invalidatesTags: ['Session'] }),
-    signOut: build.mutation<null, void>({ query: () => ({ url: '/session', method: 'DELETE' }), invalidatesTags: ['Session'] }),
+    signOut: build.mutation<null, void>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
   }),
 });

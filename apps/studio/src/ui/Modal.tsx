@@ -1,11 +1,25 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
+import { Button } from './Button';
+
+interface ModalProps {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  description?: string;
+  wide?: boolean;
+  /** Something typed in it is not saved: closing asks first. */
+  unsaved?: boolean;
+  children: ReactNode;
+}
 
 /** A dialog over the page: Esc and the cross close it, the focus stays inside and comes back afterwards. */
-export function Modal(props: { open: boolean; onClose: () => void; title: string; description?: string; wide?: boolean; children: ReactNode }) {
+export function Modal(props: ModalProps) {
+  const [asking, setAsking] = useState(false);
+  const close = () => (props.unsaved && !asking ? setAsking(true) : props.onClose());
   return (
-    <Dialog.Root open={props.open} onOpenChange={(open) => !open && props.onClose()}>
+    <Dialog.Root open={props.open} onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/45" />
         <Dialog.Content
@@ -22,6 +36,17 @@ export function Modal(props: { open: boolean; onClose: () => void; title: string
             </Dialog.Close>
           </header>
           <div className="overflow-y-auto px-5 py-4">{props.children}</div>
+          {asking ? (
+            <footer role="alert" className="flex flex-wrap items-center gap-3 px-5 py-3 border-t border-line bg-way-tint">
+              <span className="font-semibold mr-auto">What you typed here is not saved.</span>
+              <Button look="main" onClick={() => setAsking(false)}>
+                Stay here
+              </Button>
+              <Button look="danger" onClick={props.onClose}>
+                Leave without saving
+              </Button>
+            </footer>
+          ) : null}
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

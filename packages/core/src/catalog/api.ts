@@ -44,6 +44,12 @@ export type ProductListQuery = z.infer<typeof ProductListQuerySchema>;
 export const ProductPageSchema = listPageSchema(ProductRowSchema);
 
 /** Ids in an address, separated by commas. */
+/** Some products, to be asked about. */
+export const ProductIdsSchema = z.object({ ids: z.array(idSchema('product')).max(10_000) });
+/** A live funnel that sells or gives a product. */
+export const LiveUseSchema = z.object({ productId: z.string(), productName: z.string(), funnelName: z.string() });
+export type LiveUse = z.infer<typeof LiveUseSchema>;
+
 export const NamedQuerySchema = z.object({
   ids: z
     .string()

@@ -6,6 +6,7 @@ import { CodeSchema } from './code';
 export const CodeRowSchema = z.object({
   id: z.string(),
   terms: CodeSchema,
+  revision: z.string().describe('Stands for these terms, for `If-Match`'),
   products: z.array(z.string()).describe('Names of the products it is for; empty if it is not for chosen ones'),
   createdAt: z.int(),
   uses: z.int().describe('Paid orders in live mode that used it'),

@@ -14,7 +14,9 @@ export type Operation =
   | { kind: 'removeElement'; elementId: string }
   | { kind: 'moveElement'; elementId: string; columnId: string; index: number }
   | { kind: 'changeElement'; elementId: string; changes: Record<string, unknown> }
-  | { kind: 'changeSettings'; changes: Partial<Settings> };
+  | { kind: 'changeSettings'; changes: Partial<Settings> }
+  /** Puts another version in its place. */
+  | { kind: 'replacePage'; page: PageDocument };
 
 export interface Applied {
   page: PageDocument;
@@ -77,6 +79,10 @@ export function applyOperation(page: PageDocument, operation: Operation): Applie
         page: { ...page, ...operation.changes },
         inverse: { kind: 'changeSettings', changes: previous(page, operation.changes) },
       };
+    case 'replacePage':
+      return { page: operation.page, inverse: { kind: 'replacePage', page } };
+    default:
+      return operation satisfies never;
   }
 }
 

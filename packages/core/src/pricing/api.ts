@@ -14,6 +14,9 @@ export const ShopViewSchema = z.object({
   shippingTable: z.array(ShippingZoneSchema),
   siteUrl: z.string(),
   standinsUrl: z.string().nullable(),
+  revisions: z
+    .object({ settings: z.string(), brand: z.string(), taxTable: z.string(), shippingTable: z.string() })
+    .describe('Stand for each part as it is now, for `If-Match`'),
 });
 export type ShopView = z.infer<typeof ShopViewSchema>;
 

@@ -1,0 +1,38 @@
+import { useAppDispatch } from '../base/store';
+import { Button } from '../ui/Button';
+import { type Version, versionChosen, versionShown } from './editorSlice';
+
+const VERSIONS: Array<{ version: Version; name: string }> = [
+  { version: 'mine', name: 'Yours' },
+  { version: 'theirs', name: 'The other one' },
+];
+
+/** Two versions of one page: look at either, then go on with one. The other stays one step back in the history. */
+export function ConflictBar({ showing }: { showing: Version }) {
+  const dispatch = useAppDispatch();
+  return (
+    <section aria-label="Two versions of this page" className="flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-2.5 bg-way-tint border-b border-line">
+      <p role="alert" className="font-semibold">
+        This page was changed in another window meanwhile. Both versions are here; nothing is lost.
+      </p>
+      <fieldset className="flex rounded-md border border-line bg-white p-0.5">
+        <legend className="sr-only">Which version is shown</legend>
+        {VERSIONS.map(({ version, name }) => (
+          <button
+            key={version}
+            type="button"
+            aria-pressed={showing === version}
+            onClick={() => dispatch(versionShown(version))}
+            className={`px-3 h-7 rounded-sm ${showing === version ? 'bg-ink text-white' : 'text-soft hover:bg-band'}`}
+          >
+            {name}
+          </button>
+        ))}
+      </fieldset>
+      <Button look="main" onClick={() => dispatch(versionChosen(showing))}>
+        {showing === 'mine' ? 'Go on with yours' : 'Go on with the other one'}
+      </Button>
+      <span className="text-soft">Undo brings the other version back.</span>
+    </section>
+  );
+}

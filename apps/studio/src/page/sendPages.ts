@@ -1,0 +1,98 @@
+import type { PageDocument, StepPage } from '@ruta/core/page';
+import { problemOf } from '../base/api';
+import type { store } from '../base/store';
+import { pageApi } from './api';
+import { allUnsaved, forgetUnsaved, keepUnsaved, type Unsaved } from './unsaved';
+
+type Dispatch = typeof store.dispatch;
+
+/** The save of each page that is under way: one at a time, since each makes the revision that the next one builds on. */
+const lines = new Map<string, Promise<unknown>>();
+/** Which revision each page's own last save made of which: what was set aside meanwhile was made on the former. */
+const advanced = new Map<string, { from: number; to: number }>();
+
+/**
+ * Saves a page, after whatever of it is still on its way.
+ * @param revision the server's revision that it was made on
+ * @returns the revision it is now
+ * @throws what the server refused it with
+ */
+export function sendPage(dispatch: Dispatch, stepId: string, revision: number, page: PageDocument): Promise<number> {
+  const before = lines.get(stepId) ?? Promise.resolve();
+  const sent = before
+    .catch(() => undefined)
+    .then(async () => {
+      const own = advanced.get(stepId);
+      const base = own?.from === revision ? own.to : revision;
+      const done = await dispatch(pageApi.endpoints.savePage.initiate({ id: stepId, revision: base, page }, { track: false })).unwrap();
+      advanced.set(stepId, { from: revision, to: done.revision });
+      return done.revision;
+    });
+  lines.set(stepId, sent);
+  return sent;
+}
+
+const loadPage = (dispatch: Dispatch, stepId: string): Promise<StepPage> =>
+  dispatch(pageApi.endpoints.stepPage.initiate(stepId, { forceRefetch: true, subscribe: false })).unwrap();
+
+/** Whether two pages read the same, whatever the order in which their parts were written. */
+export function isSamePage(one: PageDocument, other: PageDocument): boolean {
+  const plain = (value: unknown): unknown =>
+    Array.isArray(value)
+      ? value.map(plain)
+      : value !== null && typeof value === 'object'
+        ? Object.fromEntries(
+            Object.entries(value)
+              .filter(([, part]) => part !== undefined)
+              .sort(([a], [b]) => (a < b ? -1 : 1))
+              .map(([key, part]) => [key, plain(part)]),
+          )
+        : value;
+  return JSON.stringify(plain(one)) === JSON.stringify(plain(other));
+}
+
+/** How what was set aside stands to what the server has. */
+export function standingOf(entry: Pick<Unsaved, 'revision' | 'page' | 'sending'>, server: StepPage): 'arrived' | 'follows' | 'conflicts' {
+  if (isSamePage(server.page, entry.page)) return 'arrived';
+  if (server.revision === entry.revision) return 'follows';
+  // What was on its way has arrived after all: the rest was made on that.
+  return entry.sending && isSamePage(server.page, entry.sending) ? 'follows' : 'conflicts';
+}
+
+/**
+ * Sends everything that was set aside, except a page that is open: the editor saves that itself.
+ * @returns whether something is left that can be tried again
+ */
+export async function sendUnsaved(dispatch: Dispatch, openStepId: string | null): Promise<boolean> {
+  let again = false;
+  for (const entry of allUnsaved()) {
+    if (entry.stepId === openStepId || entry.problem !== null) continue;
+    try {
+      await sendPage(dispatch, entry.stepId, entry.revision, entry.page);
+      forgetUnsaved(entry);
+    } catch (error) {
+      const problem = problemOf(error);
+      if (problem.status === 409) await meet(dispatch, entry).catch(() => undefined);
+      else if (problem.status === 0 || problem.status === 401 || problem.status >= 500) again = true;
+      else leaveToPerson(entry, problem.errors[0]?.message ?? problem.title);
+    }
+  }
+  return again || allUnsaved().some((entry) => entry.problem === null && entry.stepId !== openStepId);
+}
+
+/** The server has another revision: perhaps our own, which arrived although no answer came. */
+async function meet(dispatch: Dispatch, entry: Unsaved): Promise<void> {
+  const server = await loadPage(dispatch, entry.stepId);
+  const standing = standingOf(entry, server);
+  if (standing === 'arrived') forgetUnsaved(entry);
+  else if (standing === 'follows') {
+    await sendPage(dispatch, entry.stepId, server.revision, entry.page);
+    forgetUnsaved(entry);
+  } else leaveToPerson(entry, 'It was changed in another window meanwhile. Open it to see both versions.');
+}
+
+/** Keeps an entry for a person to decide: nothing more is tried by itself. */
+function leaveToPerson(entry: Unsaved, problem: string): void {
+  forgetUnsaved(entry);
+  keepUnsaved({ ...entry, problem });
+}
