@@ -128,7 +128,16 @@ describe('work in the studio', () => {
       await editWords(second, 'h1 .words');
       await press(second, Key.CONTROL, 'a');
       await type(second, 'From the second');
-      await second.sees('This page was changed in another window');
+      // Both versions are there to look at; nothing is saved until one is chosen, and the other stays one step back.
+      await second.sees('This page was changed in another window meanwhile. Both versions are here');
+      await second.click('The other one');
+      await second.until(async () => (await canvasText(second)).includes('From the first window'), 'the other version is shown');
+      await second.click('Yours');
+      await second.until(async () => (await canvasText(second)).includes('From the second'), 'the own version is shown');
+      await second.click('Go on with yours');
+      await saved(second);
+      await second.driver.navigate().refresh();
+      await second.until(async () => (await canvasText(second)).includes('From the second'), 'the chosen version is saved');
     } finally {
       await second.leave();
     }
@@ -155,11 +164,28 @@ describe('work in the studio', () => {
     expect(await (await seller.byLabel('Search orders')).getAttribute('value')).toBe('');
   });
 
-  it('archives a product with what was sold intact', async () => {
+  it('archives a product with what was sold intact, once its seller has read what closes', async () => {
     await seller.open(`${ruta.studio}/catalog`);
+    const archiveChosen = async () => {
+      for (const name of ['First Light, course', 'Red Torch']) await seller.click(await seller.find(`[aria-label="Choose ${name}"]`));
+      await seller.click('Archive');
+      await seller.sees('“First Light, course” in the live funnel “Moon Month to First Light”');
+    };
+    await seller.type('Search name', 'First');
+    await seller.until(async () => (await seller.findAll('tbody tr')).length < 4, 'the list is searched');
+    await seller.type('Search name', ' ');
+    await seller.sees('Red Torch');
+    await archiveChosen();
+    await seller.sees('Archive 2 products?');
+    await seller.click(await seller.find(By.xpath('//*[@role="dialog"]//button[contains(., "Archive 2")]')));
+    await seller.sees('2 products archived.');
+    await seller.until(async () => !(await seller.text()).includes('First Light, course'), 'it is gone from the list');
+    await seller.click('Undo');
+    await seller.until(async () => (await seller.text()).includes('First Light, course'), 'it is back in the list');
     await seller.click('First Light, course');
     await seller.click('Archive');
-    await seller.until(async () => (await seller.address()).endsWith('/catalog'), 'back in the list');
+    await seller.click('Archive 1');
+    await seller.sees('1 product archived.');
     await seller.until(async () => !(await seller.text()).includes('First Light, course'), 'it is gone from the list');
     await seller.open(`${ruta.studio}/sales/orders`);
     await seller.sees('First Light');

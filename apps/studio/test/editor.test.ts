@@ -5,7 +5,21 @@ import { optInPage } from '@ruta/core/templates';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addElement, duplicate, moveTo, nudge } from '../src/page/editing';
-import { changed, editorSlice, opened, redone, saveDone, selected, undone } from '../src/page/editorSlice';
+import {
+  changed,
+  conflictMet,
+  editorSlice,
+  isAllSaved,
+  opened,
+  redone,
+  saveDone,
+  selected,
+  takenUp,
+  undone,
+  versionChosen,
+  versionShown,
+} from '../src/page/editorSlice';
+import { isSamePage, standingOf } from '../src/page/standing';
 import { setAt } from '../src/page/words';
 import { fromEditor, toEditor } from '../src/page/wordsDocument';
 
@@ -100,5 +114,55 @@ describe('moving', () => {
     const copy = duplicate(page, { kind: 'section', id: section?.id ?? '' });
     expect(copy?.id).not.toBe(section?.id);
     expect(JSON.stringify(copy?.operation)).not.toContain(headlineId);
+  });
+});
+
+describe('two versions of a page', () => {
+  const other = { ...page, title: 'From the other window' };
+  const theirs = { page: other, revision: 9, pictures: {} };
+  const mine = () => reduce(reduce(start(), type('Mine', 1)), conflictMet(theirs));
+  it('are both there until one is chosen, and nothing counts as saved meanwhile', () => {
+    const state = reduce(mine(), versionShown('theirs'));
+    expect(state.conflict).toMatchObject({ page: other, showing: 'theirs' });
+    expect(JSON.stringify(state.page)).toContain('Mine');
+    expect(isAllSaved(state)).toBe(false);
+  });
+  it('go on as mine on top of theirs, which is one step back', () => {
+    const state = reduce(mine(), versionChosen('mine'));
+    expect(state).toMatchObject({ conflict: null, revision: 9 });
+    expect(isAllSaved(state)).toBe(false);
+    expect(reduce(state, undone()).page?.title).toBe('From the other window');
+  });
+  it('go on as theirs, which the server has, with mine one step back', () => {
+    const state = reduce(mine(), versionChosen('theirs'));
+    expect(state.page?.title).toBe('From the other window');
+    expect(isAllSaved(state)).toBe(true);
+    expect(JSON.stringify(reduce(state, undone()).page)).toContain('Mine');
+  });
+  it('that was set aside is taken up as if it had just been typed', () => {
+    const state = reduce(start(), takenUp({ page: other, pictures: {} }));
+    expect(isAllSaved(state)).toBe(false);
+    expect(reduce(state, undone()).page).toEqual(page);
+  });
+});
+
+describe('what was set aside', () => {
+  const [kept, sent] = [
+    { ...page, title: 'Kept' },
+    { ...page, title: 'Sent' },
+  ];
+  const server = (title: string, revision: number) => ({ stepId: 'stp_1', page: { ...page, title }, revision, pictures: {} });
+  it.each([
+    ['has arrived although no answer came', server('Kept', 4), 'arrived'],
+    ['follows what the server has', server(page.title, 3), 'follows'],
+    ['follows what was on its way and arrived', server('Sent', 4), 'follows'],
+    ['conflicts with another window', server('Else', 4), 'conflicts'],
+  ] as const)('%s', (_words, found, standing) => {
+    expect(standingOf({ revision: 3, page: kept, sending: sent }, found)).toBe(standing);
+  });
+  it('is the same page in whatever order its parts were written', () => {
+    const { title, ...rest } = page;
+    expect(isSamePage({ ...rest, title }, { title, ...rest })).toBe(true);
+    expect(isSamePage(page, kept)).toBe(false);
   });
 });

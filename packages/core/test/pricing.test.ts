@@ -14,6 +14,7 @@ import {
   type TaxTable,
   TaxTableSchema,
   taxRatesEu,
+  unionCountries,
 } from '../src/pricing';
 import { allCountries, COUNTRY_CODES } from '../src/shop';
 import { input, line, wheel } from './support/cart';
@@ -201,6 +202,16 @@ describe('what must be bought alone', () => {
     expect(quote(input({ lines: [plan, line()] })).problems).toEqual([
       { path: 'lines.0', message: expect.stringContaining('Sky Plan can only be bought alone') },
     ]);
+  });
+});
+
+describe('the countries of the union', () => {
+  it('are named once each, also those whose rates change by the date', () => {
+    const dated = TAX_RATES_EU.filter((row) => row.country === 'EE' || row.country === 'FI');
+    expect(dated.length).toBeGreaterThan(2);
+    const countries = unionCountries(TAX_RATES_EU, 'EU');
+    expect(countries).toHaveLength(27);
+    expect(new Set(countries).size).toBe(27);
   });
 });
 

@@ -9,7 +9,7 @@ export const revisionOf = (value: unknown): string => createHash('sha256').updat
 
 /**
  * Refuses a change that was begun from an older state, by the standard's `If-Match`. Other programs may leave it out.
- * @param what begins the sentence: `This product`
+ * @param what begins the sentence: `This product was`
  * @throws Refusal 409 if what is changed is not what the request began with
  */
 export function refuseOlder(request: Request, what: string, current: string | number): void {

@@ -82,7 +82,7 @@ export function catalogRoutes(api: Api, services: Services): void {
   api.on(
     { method: 'put', path: '/products/:id', summary: 'Change a product', body: ProductInputSchema, response: ProductSchema },
     ({ params, body, request }) => {
-      refuseOlder(request, 'This product', loadProduct(db, idOf(params)).updatedAt);
+      refuseOlder(request, 'This product was', loadProduct(db, idOf(params)).updatedAt);
       return updateProduct(services, idOf(params), body);
     },
   );

@@ -36,7 +36,7 @@ export function codeRoutes(api: Api, services: Services): void {
   );
   api.on({ method: 'get', path: '/codes/:id', summary: 'One discount code', response: CodeRowSchema }, ({ params }) => loadCode(db, params.id ?? ''));
   api.on({ method: 'put', path: '/codes/:id', summary: 'Change a discount code', body: CodeSchema, response: CodeRowSchema }, ({ params, body, request }) => {
-    refuseOlder(request, 'This code', loadCode(db, params.id ?? '').revision);
+    refuseOlder(request, 'This code was', loadCode(db, params.id ?? '').revision);
     return saveCode(services, params.id ?? '', body);
   });
   api.on({ method: 'delete', path: '/codes/:id', summary: 'Archive a discount code', response: ArchivedSchema }, ({ params }) => {

@@ -32,14 +32,14 @@ export function shopRoutes(api: Api, services: Services): void {
     { method: 'put', path: '/shop', summary: 'Change the shop’s settings', body: ShopChangeSchema, response: ShopViewSchema, role: 'owner' },
     ({ body, request }) =>
       // The currency stays: every price and past order is in it.
-      change(request, 'The settings', { settings: { ...loadShop(db).settings, ...body } }),
+      change(request, 'The settings were', { settings: { ...loadShop(db).settings, ...body } }),
   );
   api.on({ method: 'put', path: '/shop/brand', summary: 'Change the brand', body: BrandSchema, response: ShopViewSchema }, ({ body, request }) =>
-    change(request, 'The brand', { brand: body }),
+    change(request, 'The brand was', { brand: body }),
   );
   api.on(
     { method: 'put', path: '/shop/tax-table', summary: 'Change the tax rates', body: TaxTableChangeSchema, response: ShopViewSchema, role: 'owner' },
-    ({ body, request }) => change(request, 'The tax table', body),
+    ({ body, request }) => change(request, 'The tax table was', body),
   );
   api.on({ method: 'get', path: '/shop/tax-table/export', summary: 'The tax rates as CSV' }, ({ response }) => {
     const shop = loadShop(db);
@@ -47,6 +47,6 @@ export function shopRoutes(api: Api, services: Services): void {
   });
   api.on(
     { method: 'put', path: '/shop/shipping-table', summary: 'Change zones and shipping rates', body: ShippingTableChangeSchema, response: ShopViewSchema },
-    ({ body, request }) => change(request, 'The shipping table', body),
+    ({ body, request }) => change(request, 'The shipping table was', body),
   );
 }

@@ -15,7 +15,7 @@ import { changed, closed, conflictMet, opened, redone, type Screen, screenChosen
 import { Outline } from './Outline';
 import { SectionLibrary } from './SectionLibrary';
 import { Sheet } from './Sheet';
-import { standingOf } from './sendPages';
+import { standingOf } from './standing';
 import { studioContext } from './studioContext';
 import { findUnsaved, forgetUnsaved } from './unsaved';
 import { useAutosave } from './useAutosave';

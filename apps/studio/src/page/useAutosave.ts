@@ -4,7 +4,8 @@ import { currentToken, problemOf } from '../base/api';
 import { type RootState, type store as studio, useAppDispatch } from '../base/store';
 import { pageApi } from './api';
 import { conflictMet, editorOf, isAllSaved, saveBegan, saveDone, saveFailed, useEditor } from './editorSlice';
-import { sendPage, sendUnsaved, standingOf } from './sendPages';
+import { sendPage, sendUnsaved } from './sendPages';
+import { standingOf } from './standing';
 import { forgetOwn, keepUnsaved } from './unsaved';
 
 const QUIET_MS = 500;

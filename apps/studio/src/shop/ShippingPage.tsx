@@ -1,5 +1,5 @@
 import type { ShopView } from '@ruta/core/pricing';
-import { TAX_RATES_EU } from '@ruta/core/pricing';
+import { TAX_RATES_EU, unionCountries } from '@ruta/core/pricing';
 import { allCountries, countryName } from '@ruta/core/shop';
 import { Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
@@ -12,8 +12,7 @@ import { SaveBar } from '../ui/SaveBar';
 import { shopApi } from './api';
 import { readZones, toZones, type ZoneDraft } from './shippingDraft';
 
-/** A country may have several rows, one after another. */
-const EU = [...new Set(TAX_RATES_EU.map((row) => row.country))];
+const EU = unionCountries(TAX_RATES_EU, 'EU');
 const NEW_ZONE: ZoneDraft = { name: '', countries: [], region: '', kind: 'flat', amount: '', bands: [{ upTo: '', amount: '' }], freeFrom: '' };
 
 interface Draft {

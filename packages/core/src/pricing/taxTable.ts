@@ -80,6 +80,11 @@ export function findTaxRow(table: TaxTable, country: string, region: string | un
   return best;
 }
 
+/** The countries of a union, each once, however many dated rows it has. */
+export const unionCountries = (table: readonly TaxRow[], union: string): string[] => [
+  ...new Set(table.flatMap((row) => (row.union === union ? [row.country] : []))),
+];
+
 /** The rate in percent of one class in a row; 0 for exempt goods and where there is no row. */
 export function rateOf(row: TaxRow | undefined, taxClass: TaxClass): number {
   return !row || taxClass === 'exempt' ? 0 : row[taxClass];
