@@ -32,7 +32,7 @@ export function ConflictBar({ showing }: { showing: Version }) {
       <Button look="main" onClick={() => dispatch(versionChosen(showing))}>
         {showing === 'mine' ? 'Go on with yours' : 'Go on with the other one'}
       </Button>
-      <span className="text-soft">Undo brings the other version back.</span>
+      <span className="text-soft">Undo brings the other back.</span>
     </section>
   );
 }

@@ -5,7 +5,8 @@ import { Button } from './Button';
 
 interface ModalProps {
   open: boolean;
-  onClose: () => void;
+  /** Missing where it cannot be closed: what it asks for has to be done first. */
+  onClose?: () => void;
   title: string;
   description?: string;
   wide?: boolean;
@@ -17,7 +18,7 @@ interface ModalProps {
 /** A dialog over the page: Esc and the cross close it, the focus stays inside and comes back afterwards. */
 export function Modal(props: ModalProps) {
   const [asking, setAsking] = useState(false);
-  const close = () => (props.unsaved && !asking ? setAsking(true) : props.onClose());
+  const close = () => (props.unsaved && !asking ? setAsking(true) : props.onClose?.());
   return (
     <Dialog.Root open={props.open} onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
@@ -31,9 +32,11 @@ export function Modal(props: ModalProps) {
               <Dialog.Title className="text-lg font-bold">{props.title}</Dialog.Title>
               {props.description ? <Dialog.Description className="text-soft">{props.description}</Dialog.Description> : null}
             </div>
-            <Dialog.Close aria-label="Close" title="Close" className="grid place-items-center size-8 rounded-md text-soft hover:bg-band">
-              <X size={18} />
-            </Dialog.Close>
+            {props.onClose ? (
+              <Dialog.Close aria-label="Close" title="Close" className="grid place-items-center size-8 rounded-md text-soft hover:bg-band">
+                <X size={18} />
+              </Dialog.Close>
+            ) : null}
           </header>
           <div className="overflow-y-auto px-5 py-4">{props.children}</div>
           {asking ? (
@@ -42,7 +45,7 @@ export function Modal(props: ModalProps) {
               <Button look="main" onClick={() => setAsking(false)}>
                 Stay here
               </Button>
-              <Button look="danger" onClick={props.onClose}>
+              <Button look="danger" onClick={() => props.onClose?.()}>
                 Leave without saving
               </Button>
             </footer>
