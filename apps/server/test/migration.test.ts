@@ -234,6 +234,25 @@ it('brings plans along: what goes on being owed has terms of its own, and no ord
   });
 });
 
+it('settles what was kept before: percentages of two decimals, and goods that are used up may be bought again', () => {
+  opened = openDb(
+    written(3, (db) => {
+      const terms = (percent: number) => JSON.stringify({ code: 'X', discount: { kind: 'percent', percent } });
+      const code = db.prepare('INSERT INTO codes (id, code, terms, created_at, updated_at) VALUES (?, ?, ?, 1, 1)');
+      code.run('cod_1', 'A', terms(12.345));
+      code.run('cod_2', 'B', terms(10));
+      code.run('cod_3', 'C', JSON.stringify({ code: 'X', discount: { kind: 'fixed', amount: 500 } }));
+    }),
+    migrations,
+  );
+  const discounts = opened.raw.prepare("SELECT json_extract(terms, '$.discount') AS discount FROM codes ORDER BY id").all() as Array<{ discount: string }>;
+  expect(discounts.map(({ discount }) => JSON.parse(discount))).toEqual([
+    { kind: 'percent', percent: 12.35 },
+    { kind: 'percent', percent: 10 },
+    { kind: 'fixed', amount: 500 },
+  ]);
+});
+
 it('refuses a database of a newer release, and leaves it as it is', () => {
   const file = written(journal.entries.length, (db) => {
     db.prepare('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)').run('later', Date.UTC(2100, 0, 1));

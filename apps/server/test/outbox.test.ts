@@ -1,9 +1,11 @@
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Mail, mail } from '../src/base/outbox/kinds/mail';
+import { voidCharge } from '../src/base/outbox/kinds/voidCharge';
 import { enqueue, sendAgain, sendDue } from '../src/base/outbox/outbox';
 import { outboxWords } from '../src/base/outbox/registry';
 import { outbox } from '../src/base/outbox/tables';
+import { todayOf } from '../src/today/service';
 import { type TestServices, testServices } from './support/services';
 
 let services: TestServices;
@@ -84,5 +86,11 @@ describe('the outbox', () => {
     expect(outboxWords('course', { courseId: 'sky', email: letter.to, firstName: '' })).toMatchObject({ to: letter.to });
     expect(outboxWords('void-charge', { chargeId: 'chg_1' })?.to).toBe('the card processor');
     expect(outboxWords('telegram', {})).toBeNull();
+  });
+
+  it('names in Today what was given up, with the order at which it can be sent again', async () => {
+    enqueue(services.db, services, voidCharge, { payload: { chargeId: 'chg_1' }, idempotencyKey: 'void chg_1' });
+    services.db.update(outbox).set({ failedAt: 1, orderId: null }).run();
+    expect(todayOf(services).needs).toMatchObject([{ title: 'Give back a charge that pays for nothing: not sent', link: '/connections' }]);
   });
 });

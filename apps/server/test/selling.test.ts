@@ -315,6 +315,15 @@ describe('delivery', () => {
     expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'both@moonmail.test' })).status).toBe(200);
     const order = await orderOf('both@moonmail.test');
     expect(order.files.map((file: { name: string }) => file.name)).toEqual(expect.arrayContaining(['book.pdf']));
+    // The order page, the receipt and the notice name what is in it.
+    const told = 'with Book, Key × 2';
+    expect(await (await buyer.get(order.orderUrl)).text()).toContain(told);
+    await until(async () => (await mails(ruta.standinsUrl, 'both@moonmail.test')).length > 0, 'the receipt arrives');
+    expect((await mails(ruta.standinsUrl, 'both@moonmail.test'))[0].html).toContain(told);
+    await until(
+      async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).some((mail) => mail.subject.includes(`Sold: Thing ${told}`)),
+      'the notice names them',
+    );
     expect(order.keys).toHaveLength(2);
     for (const { value } of order.keys) expect(value).toMatch(/^SKY-\d{4}-[A-Z2-9]{4}$/);
     expect((await seller.read(`/products/${key.id}/use`)).editions).toMatchObject([{ sold: 2, left: 3 }]);

@@ -110,6 +110,7 @@ describe('the catalog', () => {
     [sentProduct('A', { kind: 'one-time', regular: 10.5 }), `${price}.regular`, 'whole number'],
     [sentProduct('A', { kind: 'one-time', regular: 100, sale: { amount: 200 } }), `${price}.sale.amount`, 'below the regular'],
     [sentProduct('A', { kind: 'one-time', regular: 100, sale: { amount: 50, from: 2, until: 1 } }), `${price}.sale.until`, 'after it starts'],
+    [sentProduct('A', { kind: 'one-time', regular: 100, sale: { amount: 0 } }), `${price}.sale.amount`, 'above zero'],
     [sentProduct('A', { kind: 'free' }, { pictureIds: ['fil_000000'] }), 'pictureIds', 'not uploaded'],
     [sentProduct('A', { kind: 'free' }, { editions: [] }), 'editions', 'at least one edition'],
     [sentProduct('A', { kind: 'free' }, { editions: [{ id: 'edn_000001', prices: [] }] }), 'editions.0.prices', 'at least one price'],

@@ -96,6 +96,27 @@ describe('counting people', () => {
     expect(await seller.figures(straight.id)).toMatchObject({ visitors: 1, leads: 0 });
   });
 
+  it('knows the contact of a visitor who pays before their view is written', async () => {
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    // The view waits to be written together with others while the payment is made.
+    const [view, paid] = await Promise.all([
+      buyer.visit(`/${funnel.slug}/checkout`),
+      buyer.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019', { email: 'quick@moonmail.test' }),
+    ]);
+    expect([paid.status, view.length > 0]).toEqual([200, true]);
+    const db = new Database(`${ruta.data}/shop.sqlite`, { readonly: true });
+    const contactOf = () =>
+      (
+        db.prepare('SELECT c.email FROM visitors v JOIN contacts c ON c.id = v.contact_id WHERE v.id = ?').get(buyer.cookie('ruta_visitor')) as
+          | { email: string }
+          | undefined
+      )?.email;
+    await until(async () => (await seller.figures(funnel.id)).visitors > 0 && contactOf() !== undefined, 'the visitor is written');
+    expect(contactOf()).toBe('quick@moonmail.test');
+    db.close();
+  });
+
   it('shows a stranger who types somebody’s address nothing of them, and changes nothing', async () => {
     const owner = new Buyer(ruta.site);
     await owner.openCheckout(`/${funnel.slug}/checkout`);
