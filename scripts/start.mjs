@@ -41,7 +41,14 @@ const logs = path.join(data, 'logs');
 const log = createStream('ruta.log', { path: logs, size: '5M', maxFiles: 5 });
 log.on('error', (error) => console.error(`The log in ${logs} cannot be written: ${error.message}`));
 
-const environment = { ...process.env, ...ports, RUTA_DATA: data, STANDINS_FILE: path.join(data, 'standins.json'), NODE_ENV: 'production' };
+const environment = {
+  ...process.env,
+  ...ports,
+  RUTA_DATA: data,
+  STANDINS_FILE: path.join(data, 'standins.json'),
+  NODE_ENV: 'production',
+  RUTA_LOG: process.env.RUTA_LOG ?? 'info',
+};
 const children = [];
 let stopping = false;
 
@@ -76,13 +83,16 @@ ${demo ? '\n  Sign in with ines@perigeelane.test and the password moonlight-demo
 function start(name, file) {
   const child = spawn(process.execPath, ['--enable-source-maps', path.join(root, file)], { env: environment, stdio: ['ignore', 'ignore', 'pipe'] });
   child.stderr.on('data', (words) => {
-    process.stderr.write(words);
     log.write(words);
+    // What is only told for later reading does not disturb the terminal.
+    if (!/^\{"level":30,/.test(words)) process.stderr.write(words);
   });
   children.push(child);
   child.on('exit', (code) => {
     if (stopping) return;
-    console.error(`The ${name} ended${code ? ` with code ${code}` : ''}; ending everything.`);
+    const words = `The ${name} ended${code ? ` with code ${code}` : ''}; ending everything.`;
+    console.error(words);
+    log.write(`${words}\n`);
     stop(code || 1);
   });
 }

@@ -7,7 +7,7 @@ const log = pino({ level: process.env.RUTA_LOG ?? 'warn' }, pino.destination(2))
 try {
   const config = readConfig();
   const server = await startServer(config, log);
-  console.log(`studio listens on ${config.studioUrl}, public site on ${config.siteUrl}`);
+  log.info({ studio: config.studioUrl, site: config.siteUrl }, 'listening');
   let stopping = false;
   const stop = () => {
     if (stopping) return;

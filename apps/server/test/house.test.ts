@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -7,6 +7,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { prepareDataDir, readConfig } from '../src/base/config';
 import { openSecrets } from '../src/base/secrets';
 import { formatBytes } from '../src/delivery/formatBytes';
+import { until } from './support/installation';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'ruta-house-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -81,6 +82,24 @@ describe('starting', () => {
     server.close();
     expect(status).toBe(1);
     expect(stderr.trim()).toBe(`Port ${port} is taken. Stop what uses it, or set RUTA_PORT to a free port.`);
+  });
+  it('keeps what the server says in the data folder, and says where', async () => {
+    const data = path.join(folder, 'logged');
+    const ports = { RUTA_PORT: '45610', RUTA_SITE_PORT: '45611', RUTA_STANDINS_PORT: '45612', RUTA_SMTP_PORT: '45613' };
+    const child = spawn(process.execPath, [path.join(root, 'scripts/start.mjs')], { env: { ...process.env, ...ports, RUTA_DATA: data } });
+    let said = '';
+    child.stdout.on('data', (words) => {
+      said += words;
+    });
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    try {
+      const file = path.join(data, 'logs/ruta.log');
+      await until(async () => existsSync(file) && readFileSync(file, 'utf8').includes('"msg":"listening"'), 'the log has the beginning');
+      await until(async () => said.includes(`the log in ${path.join(data, 'logs')}`), 'it is said where');
+    } finally {
+      child.kill('SIGTERM');
+      await ended;
+    }
   });
   it('with an unwritable data folder ends with one line too', () => {
     const ports = { RUTA_PORT: '45600', RUTA_SITE_PORT: '45601', RUTA_STANDINS_PORT: '45602', RUTA_SMTP_PORT: '45603' };
