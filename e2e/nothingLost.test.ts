@@ -121,6 +121,25 @@ describe('what is typed on a page', () => {
   });
 });
 
+describe('a stop’s own settings', () => {
+  it('stay while parts of the page are selected, and are not left unasked', async () => {
+    await openPage();
+    await press(seller, Key.ESCAPE);
+    await seller.sees('This stop');
+    await seller.type('Name', 'Renamed stop');
+    await editWords(seller, 'h1 .words');
+    await seller.until(async () => !(await seller.text()).includes('This stop'), 'the headline is selected');
+    for (let i = 0; i < 3; i++) await press(seller, Key.ESCAPE);
+    await seller.sees('This stop');
+    expect(await (await seller.byLabel('Name')).getAttribute('value')).toBe('Renamed stop');
+    await seller.click('Map');
+    await seller.sees('Leave without saving?');
+    await seller.click('Stay here');
+    await seller.click('Save this stop');
+    await seller.until(async () => (await (await seller.find('header')).getText()).includes('Renamed stop'), 'it is saved');
+  });
+});
+
 describe('settings', () => {
   it('ask before what is typed is left', async () => {
     await seller.open(`${ruta.studio}/settings`);

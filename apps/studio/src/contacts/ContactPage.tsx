@@ -17,8 +17,8 @@ export function ContactPage() {
   const orders = ordersApi.useOrdersInfiniteQuery({ contactId });
   const list = useRows(orders);
   const { data: shop } = shopApi.useShopQuery();
-  if (!contact) return <Waiting error={error} retry={refetch} />;
-  const timeZone = shop?.settings.timeZone;
+  if (!contact || !shop) return <Waiting error={error} retry={refetch} />;
+  const timeZone = shop.settings.timeZone;
   const answers = Object.entries(contact.answers);
   return (
     <Page title={`${contact.firstName} ${contact.lastName}`.trim() || contact.email}>

@@ -1,5 +1,5 @@
 import type { ContactRow } from '@ruta/core/contacts';
-import { countryName } from '@ruta/core/shop';
+import { countryName, type Shop } from '@ruta/core/shop';
 import { Link } from 'react-router';
 import { formatAmount, formatTime } from '../base/format';
 import { type Column, DataTable } from '../lists/DataTable';
@@ -9,7 +9,7 @@ import { shopApi } from '../shop/api';
 import { Empty, Page, Waiting } from '../ui/Page';
 import { contactsApi } from './api';
 
-const columnsFor = (currency: string): Array<Column<ContactRow>> => [
+const columnsFor = ({ currency, timeZone }: Shop): Array<Column<ContactRow>> => [
   {
     id: 'name',
     header: 'Name',
@@ -21,7 +21,7 @@ const columnsFor = (currency: string): Array<Column<ContactRow>> => [
   },
   { id: 'email', header: 'E-mail', sort: 'email', cell: (contact) => contact.email },
   { id: 'country', header: 'Country', cell: (contact) => (contact.country ? countryName(contact.country) : '') },
-  { id: 'createdAt', header: 'Since', sort: 'created', cell: (contact) => formatTime(contact.createdAt) },
+  { id: 'createdAt', header: 'Since', sort: 'created', cell: (contact) => formatTime(contact.createdAt, timeZone) },
   { id: 'orders', header: 'Orders', sort: 'orders', end: true, cell: (contact) => contact.orders },
   {
     id: 'paid',
@@ -48,7 +48,7 @@ export function ContactsPage() {
           list={list}
           query={query}
           count={counted?.count}
-          columns={columnsFor(shop.settings.currency)}
+          columns={columnsFor(shop.settings)}
           label="Contacts"
           idOf={(contact) => contact.id}
           hrefOf={(contact) => `/sales/contacts/${contact.id}`}

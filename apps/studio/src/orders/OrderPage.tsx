@@ -18,8 +18,8 @@ export function OrderPage() {
   const { data: delivery } = ordersApi.useOrderDeliveryQuery(orderId);
   const { data: upcoming } = ordersApi.useUpcomingQuery(orderId);
   const [sendAgain] = ordersApi.useSendAgainMutation();
-  if (!order) return <Waiting error={error} retry={refetch} />;
-  const timeZone = shop?.settings.timeZone;
+  if (!order || !shop) return <Waiting error={error} retry={refetch} />;
+  const timeZone = shop.settings.timeZone;
   const isPaid = order.state !== 'open';
   const charges = order.payments.flatMap((payment) => payment.charges);
   const { files = [], keys = [], links = [] } = delivery ?? {};

@@ -5,11 +5,12 @@ import { formatTime } from '../base/format';
 import { type Column, DataTable } from '../lists/DataTable';
 import { useListQuery } from '../lists/useListQuery';
 import { useRows } from '../lists/useRows';
+import { shopApi } from '../shop/api';
 import { ButtonLink } from '../ui/Button';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
 import { ordersApi } from './api';
 
-const COLUMNS: Array<Column<OrderRow>> = [
+const columnsFor = (timeZone: string): Array<Column<OrderRow>> => [
   {
     id: 'number',
     header: 'Order',
@@ -20,7 +21,7 @@ const COLUMNS: Array<Column<OrderRow>> = [
       </Link>
     ),
   },
-  { id: 'paidAt', header: 'Paid', sort: 'paid', cell: (order) => formatTime(order.paidAt) },
+  { id: 'paidAt', header: 'Paid', sort: 'paid', cell: (order) => formatTime(order.paidAt, timeZone) },
   {
     id: 'buyer',
     header: 'Buyer',
@@ -50,8 +51,9 @@ export function OrdersPage() {
   const query = useListQuery();
   const orders = ordersApi.useOrdersInfiniteQuery(query.ask);
   const { data: counted } = ordersApi.useOrderCountQuery({ search: query.ask.search });
+  const { data: shop } = shopApi.useShopQuery();
   const list = useRows(orders);
-  if (!list.rows) return <Waiting error={orders.error} retry={orders.refetch} />;
+  if (!list.rows || !shop) return <Waiting error={orders.error} retry={orders.refetch} />;
   return (
     <Page title="Orders">
       {list.rows.length === 0 && !query.ask.search ? (
@@ -63,7 +65,7 @@ export function OrdersPage() {
           list={list}
           query={query}
           count={counted?.count}
-          columns={COLUMNS}
+          columns={columnsFor(shop.settings.timeZone)}
           label="Orders"
           idOf={(order) => order.id}
           hrefOf={(order) => `/sales/orders/${order.id}`}

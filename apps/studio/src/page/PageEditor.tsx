@@ -1,4 +1,5 @@
 import type { ElementType } from '@ruta/core/elements';
+import { mainOffer } from '@ruta/core/offers';
 import { findElement, type Operation } from '@ruta/core/page';
 import { ExternalLink, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -6,6 +7,7 @@ import { useParams } from 'react-router';
 import { useAppDispatch } from '../base/store';
 import { useWorkspace } from '../funnel/useFunnel';
 import { ButtonLink, IconButton } from '../ui/Button';
+import { LeaveGuard } from '../ui/LeaveGuard';
 import { Waiting } from '../ui/Page';
 import { pageApi } from './api';
 import { Canvas } from './Canvas';
@@ -64,7 +66,10 @@ export function PageEditor() {
 
   const apply = useCallback((operation: Operation | null) => operation && dispatch(changed({ operation, at: Date.now() })), [dispatch]);
 
-  const { conflict } = editor;
+  const { conflict, stopDraft } = editor;
+  const stopChanged = Boolean(
+    step && stopDraft && (stopDraft.name !== step.name || stopDraft.slug !== step.slug || stopDraft.productId !== (mainOffer(step)?.productId ?? '')),
+  );
   const conflicting = conflict !== null;
 
   const onKey = useCallback(
@@ -171,6 +176,7 @@ export function PageEditor() {
           <Sheet page={page} step={step} context={context} apply={apply} />
         </aside>
       </div>
+      <LeaveGuard active={stopChanged} />
       {addingAt !== null ? (
         <SectionLibrary
           context={context}

@@ -1,13 +1,14 @@
 import type { Step } from '@ruta/core/funnel';
 import { mainOffer } from '@ruta/core/offers';
 import type { Operation, PageDocument } from '@ruta/core/page';
-import { useState } from 'react';
 import { problemOf } from '../base/api';
+import { useAppDispatch } from '../base/store';
 import { ProductSelect } from '../catalog/ProductSelect';
 import { funnelApi } from '../funnel/api';
 import { useWorkspace } from '../funnel/useFunnel';
 import { Button } from '../ui/Button';
 import { Check, FormProblem, TextArea, TextField } from '../ui/Field';
+import { type StopDraft, stopTyped, useEditor } from './editorSlice';
 
 /** The page's own settings: what search engines and link previews show, and the stop's name, address and product. */
 export function PageSheet({ page, step, apply }: { page: PageDocument; step: Step; apply: (operation: Operation) => void }) {
@@ -45,10 +46,11 @@ export function PageSheet({ page, step, apply }: { page: PageDocument; step: Ste
 function StepSettings({ step }: { step: Step }) {
   const { funnel } = useWorkspace();
   const aboutId = mainOffer(step)?.productId ?? '';
+  const dispatch = useAppDispatch();
   const [change, { error, isLoading, isSuccess }] = funnelApi.useChangeStepMutation();
-  const [name, setName] = useState(step.name);
-  const [slug, setSlug] = useState(step.slug);
-  const [productId, setProductId] = useState(aboutId);
+  const draft = useEditor().stopDraft ?? { name: step.name, slug: step.slug, productId: aboutId };
+  const { name, slug, productId } = draft;
+  const type = (changes: Partial<StopDraft>) => dispatch(stopTyped({ ...draft, ...changes }));
   const problem = error ? problemOf(error) : null;
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
   const isDirty = name !== step.name || slug !== step.slug || productId !== aboutId;
@@ -58,15 +60,24 @@ function StepSettings({ step }: { step: Step }) {
       className="grid gap-3 border-t border-line pt-4"
       onSubmit={(event) => {
         event.preventDefault();
-        void change({ id: step.id, name, slug, productId: productId || null });
+        change({ id: step.id, name, slug, productId: productId || null })
+          .unwrap()
+          .then(() => dispatch(stopTyped(null)))
+          .catch(() => undefined);
       }}
     >
       <h2>This stop</h2>
-      <TextField label="Name" hint="Only your team sees it." value={name} onChange={(event) => setName(event.target.value)} error={refused('name')} />
+      <TextField label="Name" hint="Only your team sees it." value={name} onChange={(event) => type({ name: event.target.value })} error={refused('name')} />
       {step.id === funnel.graph.entryId ? (
         <p className="text-soft">The funnel begins here, at /{funnel.slug}.</p>
       ) : (
-        <TextField label="Address" hint={`/${funnel.slug}/${slug}`} value={slug} onChange={(event) => setSlug(event.target.value)} error={refused('slug')} />
+        <TextField
+          label="Address"
+          hint={`/${funnel.slug}/${slug}`}
+          value={slug}
+          onChange={(event) => type({ slug: event.target.value })}
+          error={refused('slug')}
+        />
       )}
       <ProductSelect
         label="Product"
@@ -74,7 +85,7 @@ function StepSettings({ step }: { step: Step }) {
         value={productId}
         none="None"
         error={refused('productId')}
-        onChange={setProductId}
+        onChange={(id) => type({ productId: id })}
       />
       <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
       <div className="flex items-center gap-3">

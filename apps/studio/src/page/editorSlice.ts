@@ -32,10 +32,18 @@ export interface EditorState {
   saving: boolean;
   savedAt: number | null;
   saveProblem: string | null;
+  /** What was typed of the stop’s own settings and is not saved; it stays while parts of the page are selected. */
+  stopDraft: StopDraft | null;
   /** What is being sent just now; null while nothing is. */
   sending: PageDocument | null;
   /** Another window’s version, which was saved while this one was changed; nothing is saved until a person has chosen. */
   conflict: { page: PageDocument; revision: number; pictures: Record<string, PictureInfo>; showing: Version } | null;
+}
+
+export interface StopDraft {
+  name: string;
+  slug: string;
+  productId: string;
 }
 
 export type Version = 'mine' | 'theirs';
@@ -55,6 +63,7 @@ const initialState: EditorState = {
   saving: false,
   savedAt: null,
   saveProblem: null,
+  stopDraft: null,
   sending: null,
   conflict: null,
 };
@@ -131,6 +140,9 @@ export const editorSlice = createSlice({
     redone(state) {
       step(state, state.redo, state.undo);
     },
+    stopTyped(state, { payload }: PayloadAction<StopDraft | null>) {
+      state.stopDraft = payload;
+    },
     selected(state, { payload }: PayloadAction<Selection>) {
       state.selection = payload;
     },
@@ -181,6 +193,7 @@ export const {
   changed,
   undone,
   redone,
+  stopTyped,
   selected,
   screenChosen,
   pictureAdded,

@@ -20,7 +20,7 @@ export function TodayPage() {
         {data.needs.length === 0 ? <p className="text-soft">Nothing waits for you.</p> : null}
         <ul>
           {data.needs.map((need) => (
-            <li key={need.title} className="border-b border-line last:border-0">
+            <li key={`${need.link} ${need.title}`} className="border-b border-line last:border-0">
               <Link to={need.link} className="flex items-center justify-between gap-4 py-3 hover:bg-ground">
                 <span>
                   <span className="block font-semibold">{need.title}</span>
@@ -64,7 +64,7 @@ const LATEST = 5;
 function LatestOrders() {
   const { rows: orders } = useRows(ordersApi.useOrdersInfiniteQuery({ limit: LATEST }));
   const { data: shop } = shopApi.useShopQuery();
-  if (!orders || orders.length === 0) return null;
+  if (!orders || orders.length === 0 || !shop) return null;
   return (
     <Panel title="Latest orders">
       <ul>
@@ -72,7 +72,7 @@ function LatestOrders() {
           <li key={order.id} className="border-b border-line last:border-0">
             <Link to={`/sales/orders/${order.id}`} className="figures grid grid-cols-[5rem_11rem_minmax(0,1fr)_auto] gap-4 py-2 hover:bg-ground">
               <span className="font-semibold">{order.number}</span>
-              <span className="text-soft">{formatTime(order.paidAt, shop?.settings.timeZone)}</span>
+              <span className="text-soft">{formatTime(order.paidAt, shop.settings.timeZone)}</span>
               <span className="truncate">
                 {order.firstName}, {order.goods}
               </span>

@@ -2,7 +2,7 @@ import type { StoryEntry } from '@ruta/core/tracking';
 import { formatTime } from '../base/format';
 
 /** What happened, in order, in plain words. */
-export function Story({ story, timeZone }: { story: StoryEntry[]; timeZone: string | undefined }) {
+export function Story({ story, timeZone }: { story: StoryEntry[]; timeZone: string }) {
   if (story.length === 0) return <p className="text-soft">Nothing was recorded.</p>;
   return (
     <ol className="relative border-l-4 border-go ml-2">
