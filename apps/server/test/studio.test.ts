@@ -87,6 +87,12 @@ describe('signing in', () => {
       await behind.stop();
     }
   });
+  it('reads no file of a stranger before it knows that they are one', async () => {
+    for (const path of ['/api/products/import', '/api/codes/import']) {
+      const response = await fetch(ruta.studio + path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"not even JSON' });
+      expect(response.status).toBe(401);
+    }
+  });
   it('refuses a request from a frame without an origin of its own', async () => {
     expect((await seller.json('/api/products', sentProduct('X', { kind: 'free' }), 'POST', { origin: 'null' })).status).toBe(403);
   });

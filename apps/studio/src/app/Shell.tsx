@@ -79,7 +79,7 @@ function SignedIn({ session }: { session: Session }) {
         To the content
       </a>
       <Rail session={session} mode={shop?.settings.mode} onFind={() => setFinding(true)} />
-      <div className="flex-1 min-w-0 ml-[84px]">
+      <div className="flex-1 min-w-0 ml-[84px] pb-[var(--strip,0px)]">
         <Outlet />
       </div>
       <UnsavedStrip />

@@ -1,4 +1,4 @@
-import { useEffect, useSyncExternalStore } from 'react';
+import { useEffect, useLayoutEffect, useRef, useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
 import { useAppDispatch, useAppSelector } from '../base/store';
 import { sendUnsaved } from '../page/sendPages';
@@ -29,9 +29,15 @@ export function UnsavedStrip() {
     };
   }, [kept, openStepId, dispatch]);
 
+  // What stands above it gets so much less room, so that the strip covers nothing.
+  const strip = useRef<HTMLElement>(null);
+  useLayoutEffect(() => {
+    document.documentElement.style.setProperty('--strip', `${waiting.length > 0 ? (strip.current?.offsetHeight ?? 0) : 0}px`);
+  }, [waiting.length]);
+
   if (waiting.length === 0) return null;
   return (
-    <aside aria-label="Not saved yet" className="fixed z-30 bottom-0 left-[84px] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5">
+    <aside ref={strip} aria-label="Not saved yet" className="fixed z-30 bottom-0 left-[84px] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5">
       {waiting.map((entry) => (
         <div key={`${entry.stepId} ${entry.windowId}`} role="status" className="flex items-center gap-4">
           <span>

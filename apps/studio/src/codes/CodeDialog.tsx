@@ -16,6 +16,8 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
   const [save] = codesApi.useSaveCodeMutation();
   const [archive] = codesApi.useArchiveCodeMutation();
   const [problem, setProblem] = useState<string | null>(null);
+  // The state this window has begun from, whatever the list reads meanwhile.
+  const [begun] = useState(row?.revision ?? null);
   const { register, handleSubmit, watch, setError, setValue, formState } = useForm<CodeDraft>({ defaultValues: toCodeDraft(row?.terms ?? null, settings) });
   const wrong = formState.errors;
   const [kind, scope, code, productIds] = watch(['kind', 'scope', 'code', 'productIds']);
@@ -28,7 +30,7 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
     const read = readCodeDraft(draft, settings);
     if ('errors' in read) return say(read.errors);
     try {
-      await save({ id: row?.id ?? null, terms: read.terms, begun: row?.revision ?? null }).unwrap();
+      await save({ id: row?.id ?? null, terms: read.terms, begun }).unwrap();
       onClose();
     } catch (error) {
       const refusal = problemOf(error);

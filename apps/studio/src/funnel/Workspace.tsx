@@ -51,7 +51,7 @@ export function Workspace() {
   if (!funnel || !shop) return <Waiting error={error} retry={refetch} />;
   const count = changeCount(funnel);
   return (
-    <div className="h-screen flex flex-col">
+    <div className="h-[calc(100vh-var(--strip,0px))] flex flex-col">
       <header className="bg-white border-b border-line px-5 pt-3">
         <div className="flex items-center gap-3 min-h-9">
           <h1 className="text-[1.3rem]">{funnel.name}</h1>
