@@ -106,6 +106,25 @@ describe('what is typed on a page', () => {
     await shows('While it was away');
   });
 
+  it('can be given up for what another window saved, and then waits nowhere', async () => {
+    await openPage();
+    const stepId = /page\/([^/]+)/.exec(await seller.address())?.[1] ?? '';
+    expect(
+      await asked<number>(`
+        const { page, revision } = await (await send('/steps/${stepId}/page', 'GET')).json();
+        return (await send('/steps/${stepId}/page', 'PUT', { page: { ...page, title: 'Another title' }, revision })).status;`),
+    ).toBe(200);
+    await write('Given up');
+    await seller.sees('Both versions are here');
+    await seller.click('The other one');
+    await seller.click('Go on with the other one');
+    await seller.until(async () => !(await canvasText(seller)).includes('Given up'), 'the other version is on');
+    await seller.click('Map');
+    await seller.sees('left an address');
+    expect(await seller.driver.executeScript<string[]>(`return Object.keys(localStorage).filter((key) => key.startsWith('ruta.unsaved.'))`)).toEqual([]);
+    expect(await seller.text()).not.toContain('is not saved yet.');
+  });
+
   it('is saved after a new sign-in in place, once the old one has ended', async () => {
     await openPage();
     const db = new Database(`${ruta.data}/shop.sqlite`);

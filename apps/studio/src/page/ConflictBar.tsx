@@ -1,6 +1,7 @@
 import { useAppDispatch } from '../base/store';
 import { Button } from '../ui/Button';
 import { type Version, versionChosen, versionShown } from './editorSlice';
+import { forgetOwn } from './unsaved';
 
 const VERSIONS: Array<{ version: Version; name: string }> = [
   { version: 'mine', name: 'Yours' },
@@ -8,7 +9,7 @@ const VERSIONS: Array<{ version: Version; name: string }> = [
 ];
 
 /** Two versions of one page: look at either, then go on with one. The other stays one step back in the history. */
-export function ConflictBar({ showing }: { showing: Version }) {
+export function ConflictBar({ stepId, showing }: { stepId: string; showing: Version }) {
   const dispatch = useAppDispatch();
   return (
     <section aria-label="Two versions of this page" className="flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-2.5 bg-way-tint border-b border-line">
@@ -29,7 +30,14 @@ export function ConflictBar({ showing }: { showing: Version }) {
           </button>
         ))}
       </fieldset>
-      <Button look="main" onClick={() => dispatch(versionChosen(showing))}>
+      <Button
+        look="main"
+        onClick={() => {
+          dispatch(versionChosen(showing));
+          // The server has theirs; what was set aside of this one is decided against, and one step back.
+          if (showing === 'theirs') forgetOwn(stepId);
+        }}
+      >
         {showing === 'mine' ? 'Go on with yours' : 'Go on with the other one'}
       </Button>
       <span className="text-soft">Undo brings the other back.</span>

@@ -19,7 +19,7 @@ import { SectionLibrary } from './SectionLibrary';
 import { Sheet } from './Sheet';
 import { standingOf } from './standing';
 import { studioContext } from './studioContext';
-import { findUnsaved, forgetUnsaved } from './unsaved';
+import { findUnsaved, forgetUnsaved, keepUnsaved } from './unsaved';
 import { useAutosave } from './useAutosave';
 
 const SCREENS: Array<{ screen: Screen; name: string; icon: typeof Monitor }> = [
@@ -50,8 +50,12 @@ export function PageEditor() {
     const kept = findUnsaved(stepId);
     if (!kept) return;
     const standing = standingOf(kept, data);
-    if (standing === 'arrived') forgetUnsaved(kept);
-    else dispatch(takenUp(kept));
+    forgetUnsaved(kept);
+    if (standing !== 'arrived') {
+      // From now on it is this window's own.
+      keepUnsaved({ ...kept, revision: standing === 'follows' ? data.revision : kept.revision });
+      dispatch(takenUp(kept));
+    }
     if (standing === 'conflicts') dispatch(conflictMet(data));
   }, [data, isFetching, stepId, editor.stepId, dispatch, setAside, funnel.id, stepName]);
   useEffect(
@@ -118,7 +122,7 @@ export function PageEditor() {
   const endOfBody = last?.space === 'tight' ? page.sections.length - 1 : page.sections.length;
   return (
     <div className="h-full flex flex-col">
-      {conflict ? <ConflictBar showing={conflict.showing} /> : null}
+      {conflict ? <ConflictBar stepId={stepId} showing={conflict.showing} /> : null}
       <div className="flex-1 min-h-0 grid grid-cols-[206px_minmax(0,1fr)_268px]" inert={conflicting}>
         <div className="bg-white border-r border-line min-h-0">
           <Outline

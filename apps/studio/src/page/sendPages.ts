@@ -36,11 +36,21 @@ export function sendPage(dispatch: Dispatch, stepId: string, revision: number, p
 const loadPage = (dispatch: Dispatch, stepId: string): Promise<StepPage> =>
   dispatch(pageApi.endpoints.stepPage.initiate(stepId, { forceRefetch: true, subscribe: false })).unwrap();
 
+let round: Promise<boolean> | null = null;
+
 /**
  * Sends everything that was set aside, except a page that is open: the editor saves that itself.
+ * One round at a time, so that nothing is sent twice.
  * @returns whether something is left that can be tried again
  */
-export async function sendUnsaved(dispatch: Dispatch, openStepId: string | null): Promise<boolean> {
+export function sendUnsaved(dispatch: Dispatch, openStepId: string | null): Promise<boolean> {
+  round ??= sendRound(dispatch, openStepId).finally(() => {
+    round = null;
+  });
+  return round;
+}
+
+async function sendRound(dispatch: Dispatch, openStepId: string | null): Promise<boolean> {
   let again = false;
   for (const entry of allUnsaved()) {
     if (entry.stepId === openStepId || entry.problem !== null) continue;
