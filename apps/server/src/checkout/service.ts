@@ -1,0 +1,162 @@
+import { formValues, type OrderForm, OrderFormSchema, type OrderValues } from '@ruta/core/checkout';
+import { needsCard, storedQuote } from '@ruta/core/pricing';
+import type { CheckoutView } from '@ruta/pages';
+import { closedBecause } from '../catalog/availability';
+import { gatherFacts } from '../facts/gather';
+import type { LiveServices, LiveStep } from '../funnel/live';
+import { paidOrderOf } from '../orders/store';
+import type { NewOrder } from '../orders/write';
+import type { Paying } from '../payments/accounts';
+import { declineMessage } from '../payments/messages';
+import { payCart } from '../payments/pay';
+import { whereTo } from '../payments/whereTo';
+import { loadShop } from '../shop/store';
+import type { Tracked, VisitorRow } from '../tracking/recorder';
+import { makeEvent } from '../tracking/visitor';
+import { saveCart } from './cart';
+import { closedAnswer } from './closed';
+import { holdFor, wantedOf } from './holds';
+import { tellOwner } from './ownership';
+import { type QuotedCart, quoteValues, type Sold } from './quotedCart';
+import { checkoutView, chosenCountry, isShipped, missingFields, ownsAlready, quoteFacts, shownFields, soldAt } from './view';
+
+type Needs = Tracked & Paying & LiveServices;
+
+/** Who is at a checkout, as far as their browser tells. */
+export interface Guest {
+  /** The browser's own id, whether or not the visit counts. */
+  visitorId: string | null;
+  visitor: VisitorRow | null;
+  /** The same, if the visit counts in the figures. */
+  counted: VisitorRow | null;
+  acceptLanguage: string | undefined;
+}
+
+/** A live checkout with what somebody wants there, quoted. */
+export interface OpenCheckout {
+  live: LiveStep;
+  sold: Sold;
+  values: OrderValues;
+  country: string;
+  quoted: QuotedCart;
+}
+
+/** What becomes of what was sent to a checkout. */
+export type CheckoutAnswer =
+  /** Led on: to the bank, the order, the next step, or where one goes whose product has closed. */
+  | { kind: 'lead'; status: 200 | 409; url: string }
+  /** Refused as a whole: there is no form to show again. */
+  | { kind: 'refused'; status: number; message: string }
+  /** The form as it was left, with what is wrong at its place. */
+  | { kind: 'show'; status: number; live: LiveStep; view: CheckoutView };
+
+/** The live checkout of a step and what is wanted there, or why not: ids come from the browser and may be anything. */
+export function findCheckout(services: Needs, stepId: string, body: unknown, guest: Guest): OpenCheckout | CheckoutAnswer {
+  const live = services.live.step(stepId);
+  const sold = live && soldAt(services, live);
+  if (!live || !sold) return { kind: 'refused', status: 404, message: 'This checkout does not exist, or nothing is sold here any more. Nothing was charged.' };
+  const values = formValues(body);
+  const closed = closedBecause(services, sold.product, values.cart ?? null);
+  if (closed) {
+    const { url } = closedAnswer(services, live, sold.product, closed, gatherFacts(services, guest));
+    return url ? { kind: 'lead', status: 409, url } : { kind: 'refused', status: 409, message: `${closed.message} Nothing was charged.` };
+  }
+  // A code that the form does not ask for can only have come with a link, and is then among the values.
+  const country = chosenCountry(services, sold.product, values.country);
+  return { live, sold, values, country, quoted: quoteValues(services, sold, values, country, values.cart ?? null) };
+}
+
+/** Saves the cart and says once that a checkout was begun. @returns false if the cart is somebody else's */
+export function beginCheckout(services: Needs, { visitorId, counted }: Guest, cartId: string, { live, quoted, values }: OpenCheckout): boolean {
+  const { isNew, belongs } = saveCart(services, live, cartId, visitorId, quoted.lines, values);
+  if (isNew && counted) {
+    const place = { funnelId: live.publication.funnelId, stepId: live.step.id };
+    services.recorder.gather(makeEvent(services, 'checkout.started', loadShop(services.db).settings.mode, counted, place), counted);
+  }
+  return belongs;
+}
+
+/**
+ * Takes an order form: whatever is wrong is said at its field, the total must be the one that was shown, what is wanted
+ * is held, and only then is anything charged.
+ */
+export async function placeOrder(services: Needs, stepId: string, body: unknown, guest: Guest): Promise<CheckoutAnswer> {
+  const { db, config } = services;
+  // Sent again after it was paid: led to the order, whatever has been sold out or closed meanwhile.
+  const paid = paidOrderOf(db, formValues(body).cart, guest.visitorId);
+  if (paid) return { kind: 'lead', status: 200, url: whereTo(services, { state: 'paid', order: paid }) };
+  const found = findCheckout(services, stepId, body, guest);
+  if ('kind' in found) return found;
+  const { live, sold, values, country, quoted } = found;
+  const { quote } = quoted;
+  const show = (status: number, view: Partial<CheckoutView>): CheckoutAnswer => ({
+    kind: 'show',
+    status,
+    live,
+    view: { ...checkoutView(services, live, sold, quoted, { ...values, country }, values.cart ?? ''), ...view },
+  });
+
+  const parsed = OrderFormSchema.safeParse(body);
+  const sent = isShipped(quote);
+  const errors: Record<string, string> = {
+    ...quoted.errors,
+    ...missingFields(live, sent, values),
+    ...(parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]))),
+    ...(values.country && values.country !== country ? { country: 'We do not sell to this country. Choose another.' } : {}),
+  };
+  if (!parsed.success || Object.keys(errors).length > 0) {
+    const shownAt = new Set(shownFields(live, sent));
+    const elsewhere = Object.entries(errors).find(([name]) => !shownAt.has(name))?.[1] ?? null;
+    return show(422, { errors, message: elsewhere });
+  }
+  const form = parsed.data;
+  if (!beginCheckout(services, guest, form.cart, found)) {
+    return { kind: 'refused', status: 409, message: 'This cart belongs to another checkout. Reload the page; nothing was charged.' };
+  }
+  if (form.shown !== quote.dueToday) {
+    return show(409, {
+      message: `The total has changed to ${quoteFacts(quote).total} since you opened this page. Nothing was charged. Look it over, then press the button again.`,
+    });
+  }
+  if (needsCard(quote) && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
+  const owner = ownsAlready(services, sold.product, form.email, form.cart);
+  if (owner) {
+    // Who owns what is told to the address alone, never to whoever typed it.
+    tellOwner(services, owner, sold.product);
+    return show(409, { message: 'We have written to this address about your order; look into your mailbox. Nothing was charged.' });
+  }
+  const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), ...wantedOf(db, quote), code: quoted.code });
+  if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
+  // Coming back from the bank is told apart, so that nobody is led there in a circle.
+  const outcome = await payCart(
+    services,
+    newOrder(services, guest, form, found),
+    form.token,
+    (order) => `${config.siteUrl}/pay/return/${order.token}?from=bank`,
+  );
+  if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason) });
+  return { kind: 'lead', status: 200, url: whereTo(services, outcome) };
+}
+
+/** The order that a form stands for, quoted by the server's own sums. */
+function newOrder({ db }: Needs, { counted }: Guest, form: OrderForm, { live, country, quoted: { quote, code } }: OpenCheckout): NewOrder {
+  return {
+    funnelId: live.publication.funnelId,
+    stepId: live.step.id,
+    cartId: form.cart,
+    visitorId: counted?.id ?? null,
+    mode: loadShop(db).settings.mode,
+    quote: storedQuote(quote),
+    codeId: code?.id ?? null,
+    buyer: {
+      email: form.email.toLowerCase(),
+      firstName: form.firstName,
+      lastName: form.lastName,
+      country,
+      ...(quote.taxRegion ? { region: quote.taxRegion } : {}),
+      ...(quote.taxNumber?.valid ? { taxNumber: quote.taxNumber.number } : {}),
+      ...(isShipped(quote) ? { address: { street: form.street, postcode: form.postcode, city: form.city } } : {}),
+    },
+    campaign: counted?.lastCampaign ?? null,
+  };
+}
