@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib';
 import Database from 'better-sqlite3';
-import { By } from 'selenium-webdriver';
+import { By, type WebElement } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { mails } from '../apps/server/test/support/clients';
 import { Installation, until } from '../apps/server/test/support/installation';
@@ -170,6 +170,35 @@ describe('paying with a card that does not go through at once', () => {
       const charges = (await (await fetch(ruta.standinsUrl)).text()).match(/<td>0068<\/td>/g) ?? [];
       expect(charges).toHaveLength(1);
       await until(async () => (await mails(ruta.standinsUrl, 'late@moonmail.test')).length === 2, 'gift and receipt arrive');
+    }));
+
+  it('for the edition with a kit asks where to send it, on a phone too, and no longer once the course alone is chosen', () =>
+    as({ width: 390, height: 844 }, async (buyer) => {
+      await toCheckout(buyer, 'kit@moonmail.test');
+      const choose = async (index: number) => buyer.click((await buyer.findAll('input[name=option]'))[index] as WebElement);
+      const asksAddress = async () => (await buyer.find('[name=street]')).isDisplayed();
+      expect(await asksAddress()).toBe(false);
+      await choose(2);
+      await buyer.until(asksAddress, 'an address is asked for');
+      await buyer.until(async () => (await (await buyer.find('[data-pay]')).getText()).includes('221.90'), 'shipping is in the total');
+      await typeCard(buyer, CARDS.approved);
+      await pressPay(buyer);
+      await buyer.until(async () => (await (await buyer.find('[data-field=street]')).getText()).includes('Please fill this in.'), 'what is missing is said');
+      await choose(0);
+      await buyer.until(async () => !(await asksAddress()), 'no address is asked for');
+      await choose(2);
+      for (const [label, text] of [
+        ['Last name', 'Vos'],
+        ['Street and number', 'Kade 1'],
+        ['Postcode', '1011 AB'],
+        ['Town', 'Amsterdam'],
+      ] as const)
+        await buyer.type(label, text);
+      await buyer.until(async () => (await (await buyer.find('[data-pay]')).getText()).includes('221.90'), 'the total is that of the kit');
+      await pressPay(buyer);
+      await buyer.sees('Thank you, Ilse');
+      await buyer.sees('Shipping to');
+      await buyer.sees('€221.90');
     }));
 });
 
