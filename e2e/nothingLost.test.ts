@@ -169,6 +169,35 @@ describe('settings', () => {
     expect(await (await seller.byLabel('Shop name')).getAttribute('value')).toBe('Perigee Lane and Daughters');
   });
 
+  it('and products are there again after a reload, until they are saved or left on purpose', async () => {
+    await seller.open(`${ruta.studio}/catalog`);
+    await seller.click('Red Torch');
+    await seller.type('Internal label', 'Torch, red and small');
+    await seller.driver.navigate().refresh();
+    await seller.driver
+      .switchTo()
+      .alert()
+      .accept()
+      .catch(() => undefined);
+    await seller.sees('What you typed here earlier and did not save is back.');
+    expect(await (await seller.byLabel('Internal label')).getAttribute('value')).toBe('Torch, red and small');
+    await seller.click('Start from what is saved');
+    expect(await (await seller.byLabel('Internal label')).getAttribute('value')).toBe('');
+    await seller.type('Internal label', 'Torch, small');
+    await seller.driver.navigate().refresh();
+    await seller.driver
+      .switchTo()
+      .alert()
+      .accept()
+      .catch(() => undefined);
+    await seller.sees('is back.');
+    await seller.click(await seller.find('button[type=submit]'));
+    await seller.sees('Saved ');
+    await seller.driver.navigate().refresh();
+    await seller.until(async () => (await (await seller.byLabel('Internal label')).getAttribute('value')) === 'Torch, small', 'it is saved');
+    expect(await seller.text()).not.toContain('is back.');
+  });
+
   it('of an older window are refused, and stay as they were typed', async () => {
     await seller.open(`${ruta.studio}/settings`);
     await seller.type('Shop name', 'From the older window');

@@ -7,10 +7,12 @@ import { FormProvider, useForm, useFormContext } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { type Problem, problemOf } from '../base/api';
 import { formatClock } from '../base/format';
+import { forgetDraft, readDraft as readKept, useKeptDraft } from '../base/keptDraft';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
 import { Button } from '../ui/Button';
+import { DraftNotice } from '../ui/DraftNotice';
 import { SelectField, TextArea, TextField } from '../ui/Field';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
@@ -47,18 +49,23 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
   const [setFiles] = catalogApi.useSetProductFilesMutation();
   const [archive] = catalogApi.useArchiveProductMutation();
   const [duplicate] = catalogApi.useDuplicateProductMutation();
-  const [pictureIds, setPictureIds] = useState(product?.pictureIds ?? []);
-  const [files, setFileList] = useState<SheetFile[]>(product?.files ?? []);
+  // As it was when the sheet was opened, whatever is read of it meanwhile.
+  const [opened] = useState(product);
+  const draftKey = `product.${product?.id ?? 'new'}`;
+  const [kept] = useState(() => readKept<ProductDraft, { pictureIds: string[]; files: SheetFile[] }>(draftKey));
+  const [pictureIds, setPictureIds] = useState(kept?.beside.pictureIds ?? product?.pictureIds ?? []);
+  const [files, setFileList] = useState<SheetFile[]>(kept?.beside.files ?? product?.files ?? []);
   const [archiving, setArchiving] = useState(false);
-  const [beside, setBeside] = useState(false);
+  const [beside, setBeside] = useState(kept !== null);
   // A new product is there as soon as it is saved, even if its files were refused; saving again then changes it.
   // The moment of the last change tells which state this window has begun from.
-  const [stored, setStored] = useState(product ? { id: product.id, updatedAt: product.updatedAt } : null);
+  const [stored, setStored] = useState(product ? { id: product.id, updatedAt: Number(kept?.begun ?? product.updatedAt) } : null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [savedAt, setSavedAt] = useState<number | null>(null);
   const form = useForm<ProductDraft>({ defaultValues: toDraft(product, { currency, timeZone }) });
   const { handleSubmit, setError, formState, reset, getValues } = form;
   const changed = formState.isDirty || beside;
+  const { isBack, startOver } = useKeptDraft(draftKey, form, kept, { begun: stored?.updatedAt ?? null, beside: { pictureIds, files }, isDirty: changed });
 
   /** Shows each error at its field and brings the first one into sight. */
   function say(errors: Record<string, string>) {
@@ -81,6 +88,7 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
       setStored(await setFiles({ id: saved.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap());
       reset(getValues());
       setBeside(false);
+      forgetDraft(draftKey);
       setSavedAt(Date.now());
       if (!product) await navigate(`/catalog/${saved.id}`, { replace: true });
     } catch (error) {
@@ -135,6 +143,17 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
       <FormProvider {...form}>
         <form noValidate onSubmit={handleSubmit(save)} className="grid xl:grid-cols-[minmax(0,1fr)_11rem] gap-6 items-start">
           <div>
+            <DraftNotice
+              shown={isBack}
+              onStartOver={() => {
+                startOver();
+                setPictureIds(opened?.pictureIds ?? []);
+                setFileList(opened?.files ?? []);
+                setBeside(false);
+                setStored(opened);
+                setProblem(null);
+              }}
+            />
             <WhatPanel />
             <EditionsPanel currency={currency} use={use} />
             <BundlePanel productId={product?.id ?? null} currency={currency} />
@@ -161,7 +180,7 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
           <SheetIndex />
         </form>
       </FormProvider>
-      <LeaveGuard active={changed && !formState.isSubmitting} />
+      <LeaveGuard active={changed && !formState.isSubmitting} onLeave={() => forgetDraft(draftKey)} />
     </Page>
   );
 }

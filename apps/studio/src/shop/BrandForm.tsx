@@ -4,6 +4,8 @@ import { type Brand, BrandSchema, contrast, FONT_PAIRS, paletteOf } from '@ruta/
 import { fontFaces } from '@ruta/pages';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { readDraft, useKeptDraft } from '../base/keptDraft';
+import { DraftNotice } from '../ui/DraftNotice';
 import { SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
@@ -18,14 +20,25 @@ const COLOURS = [
 /** The seller's look in one place, with what it does shown while it is chosen. */
 export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsaved: boolean) => void }) {
   const [save, { error, isSuccess }] = shopApi.useSaveBrandMutation();
-  const [begun, setBegun] = useState(shop.revisions.brand);
-  const { register, handleSubmit, watch, setValue, reset, formState } = useForm<Brand>({ defaultValues: shop.brand, resolver: zodResolver(BrandSchema) });
+  const [kept] = useState(() => readDraft<Brand>('brand'));
+  const [opened] = useState(shop.revisions.brand);
+  const [begun, setBegun] = useState(String(kept?.begun ?? opened));
+  const form = useForm<Brand>({ defaultValues: shop.brand, resolver: zodResolver(BrandSchema) });
+  const { register, handleSubmit, watch, setValue, reset, formState } = form;
+  const { isBack, startOver } = useKeptDraft('brand', form, kept, { begun, beside: null, isDirty: formState.isDirty });
   const wrong = formState.errors;
   const unsaved = formState.isDirty && !formState.isSubmitting;
   useEffect(() => onUnsaved(unsaved), [unsaved, onUnsaved]);
   const shown = BrandSchema.safeParse({ ...watch(), corner: Number(watch('corner')) });
   return (
     <Panel title="Brand">
+      <DraftNotice
+        shown={isBack}
+        onStartOver={() => {
+          startOver();
+          setBegun(opened);
+        }}
+      />
       <form
         id="brand"
         noValidate

@@ -1,4 +1,5 @@
 import { useCallback, useState } from 'react';
+import { forgetDraft } from '../base/keptDraft';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Waiting } from '../ui/Page';
 import { shopApi } from './api';
@@ -15,7 +16,13 @@ export function SettingsPage() {
     <Page title="Settings" narrow>
       <ShopForm shop={shop} onUnsaved={shopUnsaved} />
       <BrandForm shop={shop} onUnsaved={brandUnsaved} />
-      <LeaveGuard active={unsaved.shop || unsaved.brand} />
+      <LeaveGuard
+        active={unsaved.shop || unsaved.brand}
+        onLeave={() => {
+          forgetDraft('settings');
+          forgetDraft('brand');
+        }}
+      />
     </Page>
   );
 }

@@ -4,7 +4,9 @@ import { allCountries, countryName } from '@ruta/core/shop';
 import { Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { type Control, get, type UseFormReturn, useFieldArray, useForm } from 'react-hook-form';
+import { forgetDraft, readDraft, useKeptDraft } from '../base/keptDraft';
 import { Button, IconButton } from '../ui/Button';
+import { DraftNotice } from '../ui/DraftNotice';
 import { SelectField, TextField } from '../ui/Field';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
@@ -29,9 +31,12 @@ export function ShippingPage() {
 function Zones({ shop }: { shop: ShopView }) {
   const { currency } = shop.settings;
   const [save, { error, isSuccess, reset: forget }] = shopApi.useSaveShippingTableMutation();
-  const [begun, setBegun] = useState(shop.revisions.shippingTable);
+  const [kept] = useState(() => readDraft<Draft>('shipping'));
+  const [opened] = useState(shop.revisions.shippingTable);
+  const [begun, setBegun] = useState(String(kept?.begun ?? opened));
   const form = useForm<Draft>({ defaultValues: { zones: toZones(shop.shippingTable, currency) } });
   const { control, handleSubmit, setError, formState, reset } = form;
+  const { isBack, startOver } = useKeptDraft('shipping', form, kept, { begun, beside: null, isDirty: formState.isDirty });
   const { fields, append, remove } = useFieldArray({ control, name: 'zones' });
 
   async function saveZones({ zones }: Draft) {
@@ -59,6 +64,13 @@ function Zones({ shop }: { shop: ShopView }) {
         Only physical products are sent. Buyers see just the countries that a zone names; a region of a country comes before the country. Rates are{' '}
         {shop.settings.pricesIncludeTax ? 'with tax, as your prices' : 'without tax, as your prices'}.
       </p>
+      <DraftNotice
+        shown={isBack}
+        onStartOver={() => {
+          startOver();
+          setBegun(opened);
+        }}
+      />
       <form noValidate onSubmit={handleSubmit(saveZones)} onChange={() => isSuccess && forget()}>
         {fields.length === 0 ? (
           <Empty title="Nothing is sent anywhere yet" action={add}>
@@ -74,7 +86,7 @@ function Zones({ shop }: { shop: ShopView }) {
           </SaveBar>
         </div>
       </form>
-      <LeaveGuard active={formState.isDirty && !formState.isSubmitting} />
+      <LeaveGuard active={formState.isDirty && !formState.isSubmitting} onLeave={() => forgetDraft('shipping')} />
     </Page>
   );
 }

@@ -3,7 +3,9 @@ import type { ShopView } from '@ruta/core/pricing';
 import { allCountries, type Shop, ShopSchema } from '@ruta/core/shop';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { readDraft, useKeptDraft } from '../base/keptDraft';
 import { Button } from '../ui/Button';
+import { DraftNotice } from '../ui/DraftNotice';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 import { Panel } from '../ui/Page';
@@ -15,9 +17,13 @@ import { consequencesOf } from './consequences';
 export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsaved: boolean) => void }) {
   const { settings } = shop;
   const [save, { error, isSuccess }] = shopApi.useSaveShopMutation();
-  const [begun, setBegun] = useState(shop.revisions.settings);
+  const [kept] = useState(() => readDraft<Shop>('settings'));
+  const [opened] = useState(shop.revisions.settings);
+  const [begun, setBegun] = useState(String(kept?.begun ?? opened));
   const [asking, setAsking] = useState<{ values: Shop; consequences: string[] } | null>(null);
-  const { register, handleSubmit, reset, formState } = useForm<Shop>({ defaultValues: settings, resolver: zodResolver(ShopSchema) });
+  const form = useForm<Shop>({ defaultValues: settings, resolver: zodResolver(ShopSchema) });
+  const { register, handleSubmit, reset, formState } = form;
+  const { isBack, startOver } = useKeptDraft('settings', form, kept, { begun, beside: null, isDirty: formState.isDirty });
   const wrong = formState.errors;
   const unsaved = formState.isDirty && !formState.isSubmitting;
   useEffect(() => onUnsaved(unsaved), [unsaved, onUnsaved]);
@@ -35,6 +41,13 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
 
   return (
     <Panel title="Shop">
+      <DraftNotice
+        shown={isBack}
+        onStartOver={() => {
+          startOver();
+          setBegun(opened);
+        }}
+      />
       <form
         noValidate
         className="grid gap-4"

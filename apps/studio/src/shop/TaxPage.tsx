@@ -5,7 +5,9 @@ import { allCountries, fromLocalTime, toLocalTime } from '@ruta/core/shop';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { get, useFieldArray, useForm } from 'react-hook-form';
+import { forgetDraft, readDraft, useKeptDraft } from '../base/keptDraft';
 import { Button, ButtonAnchor, IconButton } from '../ui/Button';
+import { DraftNotice } from '../ui/DraftNotice';
 import { ImportDialog } from '../ui/ImportDialog';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Waiting } from '../ui/Page';
@@ -44,7 +46,11 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
   const { timeZone } = shop.settings;
   const [save, { error, isSuccess, reset: forget }] = saving;
   const [importing, setImporting] = useState(false);
-  const { control, register, handleSubmit, setError, formState } = useForm<{ rows: RowDraft[] }>({ defaultValues: { rows: toRows(shop.taxTable, timeZone) } });
+  const [kept] = useState(() => readDraft<{ rows: RowDraft[] }>('tax'));
+  const [begun, setBegun] = useState(String(kept?.begun ?? shop.revisions.taxTable));
+  const form = useForm<{ rows: RowDraft[] }>({ defaultValues: { rows: toRows(shop.taxTable, timeZone) } });
+  const { control, register, handleSubmit, setError, formState } = form;
+  const { isBack, startOver } = useKeptDraft('tax', form, kept, { begun, beside: null, isDirty: formState.isDirty });
   const { fields, append, remove } = useFieldArray({ control, name: 'rows' });
   const countries = allCountries();
 
@@ -54,9 +60,12 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
       for (const [path, message] of Object.entries(read.errors)) setError(path as 'rows.0.country', { message }, { shouldFocus: true });
       return;
     }
-    await save({ begun: shop.revisions.taxTable, value: read.table })
+    await save({ begun, value: read.table })
       .unwrap()
-      .then(onSaved)
+      .then((saved) => {
+        forgetDraft('tax');
+        onSaved(saved);
+      })
       .catch(() => undefined);
   }
 
@@ -97,6 +106,13 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
         Buyers pay the rate of the country things go to; where there is no row, the rate is 0. A row of a region comes before its country’s. To change a rate
         from a day on, add a row with that day: the earlier one ends by itself. Look the rates over with your accountant.
       </p>
+      <DraftNotice
+        shown={isBack}
+        onStartOver={() => {
+          startOver();
+          setBegun(shop.revisions.taxTable);
+        }}
+      />
       <form noValidate onSubmit={handleSubmit(saveRates)} onChange={() => isSuccess && forget()}>
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
         <section tabIndex={0} aria-label="Rates" className="max-h-[calc(100vh-290px)] overflow-auto rounded-md border border-line bg-white">
@@ -165,7 +181,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
           </SaveBar>
         </div>
       </form>
-      <LeaveGuard active={formState.isDirty && !formState.isSubmitting} />
+      <LeaveGuard active={formState.isDirty && !formState.isSubmitting} onLeave={() => forgetDraft('tax')} />
       <ImportDialog
         open={importing}
         onClose={() => setImporting(false)}
@@ -176,7 +192,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
         more={<p className="mt-3 text-soft">The file takes the place of the whole table.</p>}
         run={async (_name, text, apply) => {
           const { items, problems } = taxTableFromCsv(text, shop.settings);
-          if (apply && problems.length === 0) onSaved(await save({ begun: shop.revisions.taxTable, value: items }).unwrap());
+          if (apply && problems.length === 0) onSaved(await save({ begun, value: items }).unwrap());
           return { added: items.length, changed: 0, problems, applied: apply && problems.length === 0 };
         }}
       />

@@ -3,8 +3,11 @@ import { useBlocker } from 'react-router';
 import { Button } from './Button';
 import { Modal } from './Modal';
 
-/** Asks before a form with unsaved words is left, by a link, by going back or by closing the window. */
-export function LeaveGuard({ active }: { active: boolean }) {
+/**
+ * Asks before a form with unsaved words is left, by a link, by going back or by closing the window.
+ * @param onLeave is called once somebody has chosen to lose them
+ */
+export function LeaveGuard({ active, onLeave }: { active: boolean; onLeave?: () => void }) {
   const blocker = useBlocker(({ currentLocation, nextLocation }) => active && currentLocation.pathname !== nextLocation.pathname);
   useEffect(() => {
     if (!active) return;
@@ -19,7 +22,13 @@ export function LeaveGuard({ active }: { active: boolean }) {
         <Button look="main" onClick={stay}>
           Stay here
         </Button>
-        <Button look="danger" onClick={() => blocker.proceed?.()}>
+        <Button
+          look="danger"
+          onClick={() => {
+            onLeave?.();
+            blocker.proceed?.();
+          }}
+        >
           Leave without saving
         </Button>
       </div>
