@@ -1,12 +1,14 @@
 import { evaluate } from '@ruta/core/conditions';
 import { FactsSchema } from '@ruta/core/facts';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { createProduct, setArchived, updateProduct } from '../src/catalog/service';
 import { findProduct, findProducts, loadProduct, saveProduct } from '../src/catalog/store';
 import { findContactByEmail } from '../src/contacts/store';
 import { gatherFacts } from '../src/facts/gather';
 import { loadOrder } from '../src/orders/store';
+import { orders } from '../src/orders/tables';
 import { openOrder } from '../src/orders/write';
 import { markPaid } from '../src/payments/fulfil';
 import { loadShop, saveShop } from '../src/shop/store';
@@ -103,6 +105,17 @@ describe('what is known of a buyer', () => {
       lastCampaign: { source: 'letter' },
     });
     expect(FactsSchema.safeParse(facts).error).toBeUndefined();
+  });
+
+  it('of an address that was only typed is that of a new person, until they have bought from this browser', () => {
+    const chart = product('Star chart');
+    const order = buys(chart.id, 'ilse@moonmail.test', 'crt_000000001');
+    const contact = findContactByEmail(services.db, 'ilse@moonmail.test') ?? null;
+    const typed = { ...visitor, contactId: contact?.id ?? null, typed: { email: 'ilse@moonmail.test', country: 'NL' } };
+    expect(gatherFacts(services, { visitor: typed })).toMatchObject({ owned: [], country: 'NL' });
+    expect(gatherFacts(services, { visitor: typed, contact })).toMatchObject({ owned: [], country: 'NL' });
+    services.db.update(orders).set({ visitorId: visitor.id }).where(eq(orders.id, order.id)).run();
+    expect(gatherFacts(services, { visitor: typed })).toMatchObject({ owned: [{ productId: chart.id }], country: 'PT' });
   });
 
   it('of test orders gives nobody anything in live mode', () => {

@@ -4,7 +4,7 @@ import { localMoment, type Mode } from '@ruta/core/shop';
 import type { Services } from '../base/services';
 import { findProducts } from '../catalog/store';
 import { type ContactRow, findContact } from '../contacts/store';
-import { firstPaymentOf, type LineRow, linesOf, type OrderRow, purchasesOf, wasPaid } from '../orders/store';
+import { firstPaymentOf, hasBoughtHere, type LineRow, linesOf, type OrderRow, purchasesOf, wasPaid } from '../orders/store';
 import { loadShop } from '../shop/store';
 import type { VisitorRow } from '../tracking/recorder';
 
@@ -30,12 +30,14 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
   const shop = loadShop(db).settings;
   const contactId = known.contact?.id ?? order?.contactId ?? visitor?.contactId ?? null;
   const contact = known.contact ?? (contactId ? findContact(db, contactId) : undefined);
+  // Anybody can type anybody's address: in a browser nobody has bought from, it is that of a new person.
+  const isProved = !visitor || order != null || (contact !== undefined && hasBoughtHere(db, contact.id, visitor.id));
   const ofOrder = order ? linesOf(db, order.id).filter((line) => line.productId !== null) : undefined;
   const quote = order ? firstPaymentOf(db, order.id)?.quote : cart?.quote;
-  const country = order?.buyer.country ?? cart?.country ?? contact?.country ?? undefined;
+  const country = order?.buyer.country ?? cart?.country ?? (isProved ? contact?.country : visitor?.typed?.country) ?? undefined;
   const language = /^([a-z]{2,3})\b/i.exec(known.acceptLanguage ?? '')?.[1]?.toLowerCase();
   return {
-    owned: contact ? purchases(services, purchasesOf(db, contact.id, known.mode ?? order?.mode ?? shop.mode)) : undefined,
+    owned: contact ? purchases(services, isProved ? purchasesOf(db, contact.id, known.mode ?? order?.mode ?? shop.mode) : []) : undefined,
     bought: ofOrder ? purchases(services, ofOrder) : undefined,
     orderTotal: quote?.orderTotal,
     code: quote && (quote.code?.applied ? quote.code.code : null),

@@ -162,6 +162,17 @@ export function orderWith(db: Db, contactId: string, productId: string, mode: Mo
     .get()?.order;
 }
 
+/** Whether a contact has bought from a visitor's own browser: only then is it they who sit there, and not somebody who typed their address. */
+export function hasBoughtHere(db: Db, contactId: string, visitorId: string): boolean {
+  const found = db
+    .select({ id: orders.id })
+    .from(orders)
+    .where(and(eq(orders.contactId, contactId), eq(orders.visitorId, visitorId), isPaid, isNotNull(orders.number)))
+    .limit(1)
+    .get();
+  return found !== undefined;
+}
+
 /** Whether a contact has bought a product in a mode, in any paid order but the one of a cart. */
 export function ownsProduct(db: Db, contactId: string, productId: string, mode: Mode, exceptCartId: string): boolean {
   const found = db
