@@ -196,6 +196,21 @@ describe('settings', () => {
     await seller.driver.navigate().refresh();
     await seller.until(async () => (await (await seller.byLabel('Internal label')).getAttribute('value')) === 'Torch, small', 'it is saved');
     expect(await seller.text()).not.toContain('is back.');
+    // The tables of the settings do the same.
+    await seller.open(`${ruta.studio}/settings/tax`);
+    const rate = async () => (await seller.find('[aria-label="Standard rate, row 1"]')).getAttribute('value');
+    const before = await rate();
+    await (await seller.find('[aria-label="Standard rate, row 1"]')).sendKeys('.5');
+    await seller.driver.navigate().refresh();
+    await seller.driver
+      .switchTo()
+      .alert()
+      .accept()
+      .catch(() => undefined);
+    await seller.sees('is back.');
+    expect(await rate()).toBe(`${before}.5`);
+    await seller.click('Start from what is saved');
+    expect(await rate()).toBe(before);
   });
 
   it('of an older window are refused, and stay as they were typed', async () => {

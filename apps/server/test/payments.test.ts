@@ -1,20 +1,8 @@
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Buyer, mails, Seller } from './support/clients';
+import { Buyer, CARD, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
 import { selling } from './support/products';
-
-const CARD = {
-  good: '9000000000000019',
-  noFunds: '9000000000000027',
-  expired: '9000000000000035',
-  stolen: '9000000000000043',
-  confirm: '9000000000000050',
-  late: '9000000000000068',
-  down: '9000000000000076',
-  confirmLate: '9000000000000084',
-  takenThenDown: '9000000000000092',
-};
 
 let ruta: Installation;
 let seller: Seller;

@@ -3,11 +3,10 @@ import { namedEdition, type Price } from '@ruta/core/catalog';
 import { type IdKind, makeId } from '@ruta/core/ids';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Buyer, mails, Seller } from './support/clients';
+import { Buyer, CARD, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
 import { selling } from './support/products';
 
-const CARD = { good: '9000000000000019', noFunds: '9000000000000027', stolen: '9000000000000043' };
 const monthly = { every: 1, unit: 'month' as const };
 const newId = (kind: IdKind) => makeId(kind, Date.now(), randomBytes(10));
 
@@ -26,13 +25,7 @@ async function at(funnel: Funnel, query = ''): Promise<{ buyer: Buyer; html: str
   const buyer = new Buyer(ruta.site);
   return { buyer, html: await buyer.openCheckout(`/${funnel.slug}/checkout${query}`) };
 }
-/** The order by the address it was bought with, as the studio shows it: with its first payment and what was delivered. */
-async function orderOf(email: string) {
-  const row = (await seller.rows('/orders')).find((order: { email: string }) => order.email === email);
-  if (!row) return undefined;
-  const order = await seller.read(`/orders/${row.id}`);
-  return { ...order, ...order.payments[0], ...(await seller.read(`/orders/${row.id}/delivery`)), id: row.id };
-}
+const orderOf = (email: string) => seller.orderOf(email);
 
 describe('prices', () => {
   it('in instalments charge the first today and say the rest', async () => {

@@ -41,6 +41,19 @@ class Browser {
     });
 }
 
+/** The processor's test cards. */
+export const CARD = {
+  good: '9000000000000019',
+  noFunds: '9000000000000027',
+  expired: '9000000000000035',
+  stolen: '9000000000000043',
+  confirm: '9000000000000050',
+  late: '9000000000000068',
+  down: '9000000000000076',
+  confirmLate: '9000000000000084',
+  takenThenDown: '9000000000000092',
+};
+
 export const OWNER = { name: 'Inês', email: 'ines@perigeelane.test', password: 'a long enough one' };
 
 /** The seller, signed in to the studio. */
@@ -121,6 +134,15 @@ export class Seller extends Browser {
       checkout: step('checkout'),
       thankYou: step('thank-you'),
     };
+  }
+
+  /** The order by the address it was bought with, as the studio shows it: with its first payment and what was delivered. */
+  // biome-ignore lint/suspicious/noExplicitAny: as above
+  async orderOf(email: string): Promise<any> {
+    const row = (await this.rows('/orders')).find((order: { email: string }) => order.email === email);
+    if (!row) return undefined;
+    const order = await this.read(`/orders/${row.id}`);
+    return { ...order, ...order.payments[0], ...(await this.read(`/orders/${row.id}/delivery`)), id: row.id };
   }
 
   // biome-ignore lint/suspicious/noExplicitAny: as above

@@ -30,10 +30,12 @@ export function Shell() {
   // Whoever was signed in here goes on seeing their work, whatever became of the sign-in meanwhile.
   const [known, setKnown] = useState<Session | null>(null);
   useEffect(() => {
-    if (session?.user) setKnown(session);
+    if (!session?.user) return;
+    setKnown(session);
+    // Only as it is read: a later one may have been taken up from another window meanwhile.
+    rememberToken(session.csrfToken);
   }, [session]);
   const shown = session?.user ? session : known;
-  if (session?.csrfToken) rememberToken(session.csrfToken);
   if (shown) {
     return (
       <>

@@ -9,7 +9,7 @@ export interface KeptDraft<Values, Beside = null> {
   /** What belongs to it beside the fields. */
   beside: Beside;
   /** The state of the server that it was begun from, so that another window's change since is noticed. */
-  begun: string | number | null;
+  begun: string;
 }
 
 /** What is kept of a form; null if nothing is. */
@@ -28,19 +28,25 @@ export const forgetDraft = (key: string): void => sessionStorage.removeItem(PREF
 /**
  * Keeps what is typed into a form for as long as its window is open, through a reload and a server that is away; it is
  * there again when the form is.
- * @param kept what was read of it when the form was opened
- * @returns whether it was brought back, and how to start from what is saved
+ * @param revision the server's state as the form was opened
+ * @param isDirty whether something of it is not saved
+ * @param beside what belongs to it beside its fields
+ * @returns the state that a change is begun from, whether something was brought back, and how to start from what is saved
  */
 export function useKeptDraft<Values extends FieldValues, Beside = null>(
   key: string,
   form: UseFormReturn<Values>,
-  kept: KeptDraft<Values, Beside> | null,
-  now: { begun: string | number | null; beside: Beside; isDirty: boolean },
-): { isBack: boolean; startOver: () => void } {
+  revision: string,
+  isDirty: boolean,
+  beside?: Beside,
+): { begun: string; setBegun: (revision: string) => void; isBack: boolean; startOver: () => void } {
+  const [kept] = useState(() => readDraft<Values, Beside>(key));
+  // What another window's change makes of it meanwhile must not count as what this one began from.
+  const [opened] = useState(revision);
+  const [begun, setBegun] = useState(kept?.begun ?? opened);
   const [isBack, setBack] = useState(kept !== null);
   const wasDirty = useRef(false);
-  const { begun, beside, isDirty } = now;
-  const extra = JSON.stringify(beside);
+  const extra = JSON.stringify(beside ?? null);
   const { watch, reset, getValues } = form;
 
   useEffect(() => {
@@ -68,8 +74,9 @@ export function useKeptDraft<Values extends FieldValues, Beside = null>(
 
   const startOver = useCallback(() => {
     setBack(false);
+    setBegun(opened);
     reset();
     forgetDraft(key);
-  }, [key, reset]);
-  return { isBack: isBack && isDirty, startOver };
+  }, [key, opened, reset]);
+  return { begun, setBegun, isBack: isBack && isDirty, startOver };
 }

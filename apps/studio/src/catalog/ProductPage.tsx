@@ -41,6 +41,14 @@ export function ProductPage() {
   return <ProductSheet key={product.data?.id ?? 'new'} product={product.data ?? null} shop={shop} use={use.data} />;
 }
 
+/** What belongs to a sheet beside its fields. */
+interface Beside {
+  pictureIds: string[];
+  files: SheetFile[];
+  /** Of a new product that is there although its files were refused. */
+  savedId: string | null;
+}
+
 function ProductSheet({ product, shop, use }: { product: Product | null; shop: ShopView; use: ProductUse | undefined }) {
   const { currency, timeZone } = shop.settings;
   const navigate = useNavigate();
@@ -52,20 +60,20 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
   // As it was when the sheet was opened, whatever is read of it meanwhile.
   const [opened] = useState(product);
   const draftKey = `product.${product?.id ?? 'new'}`;
-  const [kept] = useState(() => readKept<ProductDraft, { pictureIds: string[]; files: SheetFile[] }>(draftKey));
+  const [kept] = useState(() => readKept<ProductDraft, Beside>(draftKey));
   const [pictureIds, setPictureIds] = useState(kept?.beside.pictureIds ?? product?.pictureIds ?? []);
   const [files, setFileList] = useState<SheetFile[]>(kept?.beside.files ?? product?.files ?? []);
   const [archiving, setArchiving] = useState(false);
   const [beside, setBeside] = useState(kept !== null);
   // A new product is there as soon as it is saved, even if its files were refused; saving again then changes it.
-  // The moment of the last change tells which state this window has begun from.
-  const [stored, setStored] = useState(product ? { id: product.id, updatedAt: Number(kept?.begun ?? product.updatedAt) } : null);
+  const [savedId, setSavedId] = useState(product?.id ?? kept?.beside.savedId ?? null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [savedAt, setSavedAt] = useState<number | null>(null);
   const form = useForm<ProductDraft>({ defaultValues: toDraft(product, { currency, timeZone }) });
   const { handleSubmit, setError, formState, reset, getValues } = form;
   const changed = formState.isDirty || beside;
-  const { isBack, startOver } = useKeptDraft(draftKey, form, kept, { begun: stored?.updatedAt ?? null, beside: { pictureIds, files }, isDirty: changed });
+  // The moment of the last change tells which state this window has begun from.
+  const { begun, setBegun, isBack, startOver } = useKeptDraft(draftKey, form, String(product?.updatedAt ?? ''), changed, { pictureIds, files, savedId });
 
   /** Shows each error at its field and brings the first one into sight. */
   function say(errors: Record<string, string>) {
@@ -83,9 +91,11 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
       return;
     }
     try {
-      const saved = stored ? await update({ id: stored.id, input: read.input, begun: stored.updatedAt }).unwrap() : await create(read.input).unwrap();
-      setStored(saved);
-      setStored(await setFiles({ id: saved.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap());
+      const saved = savedId ? await update({ id: savedId, input: read.input, begun }).unwrap() : await create(read.input).unwrap();
+      setSavedId(saved.id);
+      setBegun(String(saved.updatedAt));
+      const whole = await setFiles({ id: saved.id, files: files.map(({ id, only }) => ({ id, only })) }).unwrap();
+      setBegun(String(whole.updatedAt));
       reset(getValues());
       setBeside(false);
       forgetDraft(draftKey);
@@ -127,7 +137,7 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
                 if (product.archivedAt === null) return setArchiving(true);
                 await archive({ id: product.id, archived: false })
                   .unwrap()
-                  .then(setStored)
+                  .then((back) => setBegun(String(back.updatedAt)))
                   .catch((error) => setProblem(problemOf(error)));
               }}
             >
@@ -150,7 +160,6 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
                 setPictureIds(opened?.pictureIds ?? []);
                 setFileList(opened?.files ?? []);
                 setBeside(false);
-                setStored(opened);
                 setProblem(null);
               }}
             />

@@ -46,8 +46,8 @@ export const catalogApi = api.injectEndpoints({
       query: (body) => ({ url: '/products', method: 'POST', body }),
       invalidatesTags: ['Product', 'Today'],
     }),
-    updateProduct: build.mutation<Product, { id: string; input: ProductInput; begun: number }>({
-      query: ({ id, input, begun }) => ({ url: `/products/${id}`, method: 'PUT', body: input, headers: { 'if-match': String(begun) } }),
+    updateProduct: build.mutation<Product, { id: string; input: ProductInput; begun: string }>({
+      query: ({ id, input, begun }) => ({ url: `/products/${id}`, method: 'PUT', body: input, headers: { 'if-match': begun } }),
       invalidatesTags: ['Product', 'Funnel'],
     }),
     duplicateProduct: build.mutation<Product, string>({

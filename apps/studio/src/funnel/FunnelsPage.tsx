@@ -64,7 +64,10 @@ function FunnelCard({ funnel, currency }: { funnel: FunnelRow; currency: string 
   const { figures } = funnel;
   const facts = [
     ['Visitors', formatCount(figures.visitors)],
-    [capitalised(stepKindOf(funnel.stops[0]?.kind ?? 'sales').goal.reached), formatRate(figures.visitors ? figures.leads / figures.visitors : null)],
+    [
+      capitalised(stepKindOf(funnel.stops[0]?.kind ?? 'sales').goal.reached),
+      formatRate(figures.steps.find((step) => step.stepId === funnel.stops[0]?.id)?.rate ?? null),
+    ],
     ['Orders', formatCount(figures.orders)],
     ['Average order', formatAmount(figures.averageOrder, currency)],
     ['Revenue per visitor', formatAmount(figures.revenuePerVisitor, currency)],

@@ -3,7 +3,7 @@ import { problemOf } from '../base/api';
 import type { store } from '../base/store';
 import { pageApi } from './api';
 import { standingOf } from './standing';
-import { allUnsaved, forgetUnsaved, keepUnsaved, type Unsaved } from './unsaved';
+import { allUnsaved, forgetUnsaved, isNewest, keepUnsaved, type Unsaved } from './unsaved';
 
 type Dispatch = typeof store.dispatch;
 
@@ -56,7 +56,7 @@ async function sendRound(dispatch: Dispatch, openStepId: string | null): Promise
     if (entry.stepId === openStepId || entry.problem !== null) continue;
     try {
       await sendPage(dispatch, entry.stepId, entry.revision, entry.page);
-      forgetUnsaved(entry);
+      forgetSent(entry);
     } catch (error) {
       const problem = problemOf(error);
       if (problem.status === 409) await meet(dispatch, entry).catch(() => undefined);
@@ -71,15 +71,21 @@ async function sendRound(dispatch: Dispatch, openStepId: string | null): Promise
 async function meet(dispatch: Dispatch, entry: Unsaved): Promise<void> {
   const server = await loadPage(dispatch, entry.stepId);
   const standing = standingOf(entry, server);
-  if (standing === 'arrived') forgetUnsaved(entry);
+  if (standing === 'arrived') forgetSent(entry);
   else if (standing === 'follows') {
     await sendPage(dispatch, entry.stepId, server.revision, entry.page);
-    forgetUnsaved(entry);
+    forgetSent(entry);
   } else leaveToPerson(entry, 'It was changed in another window meanwhile. Open it to see both versions.');
+}
+
+/** The server has it; what was set aside of the page while it was on its way stays and is sent next. */
+function forgetSent(entry: Unsaved): void {
+  if (isNewest(entry)) forgetUnsaved(entry);
 }
 
 /** Keeps an entry for a person to decide: nothing more is tried by itself. */
 function leaveToPerson(entry: Unsaved, problem: string): void {
+  if (!isNewest(entry)) return;
   forgetUnsaved(entry);
   keepUnsaved({ ...entry, problem });
 }

@@ -81,6 +81,9 @@ export function keepUnsaved(draft: Omit<Unsaved, 'windowId' | 'at' | 'problem'> 
   tell();
 }
 
+/** Whether this is still what is kept of its page, and nothing newer was set aside since it was read. */
+export const isNewest = (entry: Unsaved): boolean => read().some((other) => keyOf(other) === keyOf(entry) && other.at === entry.at);
+
 /** Forgets what was kept of a page, because the server has it or somebody decided against it. */
 export function forgetUnsaved(entry: Pick<Unsaved, 'stepId' | 'windowId'>): void {
   localStorage.removeItem(keyOf(entry));

@@ -2,9 +2,9 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import type { ShopView } from '@ruta/core/pricing';
 import { type Brand, BrandSchema, contrast, FONT_PAIRS, paletteOf } from '@ruta/core/shop';
 import { fontFaces } from '@ruta/pages';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { useForm } from 'react-hook-form';
-import { readDraft, useKeptDraft } from '../base/keptDraft';
+import { useKeptDraft } from '../base/keptDraft';
 import { DraftNotice } from '../ui/DraftNotice';
 import { SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
@@ -20,25 +20,16 @@ const COLOURS = [
 /** The seller's look in one place, with what it does shown while it is chosen. */
 export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsaved: boolean) => void }) {
   const [save, { error, isSuccess }] = shopApi.useSaveBrandMutation();
-  const [kept] = useState(() => readDraft<Brand>('brand'));
-  const [opened] = useState(shop.revisions.brand);
-  const [begun, setBegun] = useState(String(kept?.begun ?? opened));
   const form = useForm<Brand>({ defaultValues: shop.brand, resolver: zodResolver(BrandSchema) });
   const { register, handleSubmit, watch, setValue, reset, formState } = form;
-  const { isBack, startOver } = useKeptDraft('brand', form, kept, { begun, beside: null, isDirty: formState.isDirty });
+  const { begun, setBegun, isBack, startOver } = useKeptDraft('brand', form, shop.revisions.brand, formState.isDirty);
   const wrong = formState.errors;
   const unsaved = formState.isDirty && !formState.isSubmitting;
   useEffect(() => onUnsaved(unsaved), [unsaved, onUnsaved]);
   const shown = BrandSchema.safeParse({ ...watch(), corner: Number(watch('corner')) });
   return (
     <Panel title="Brand">
-      <DraftNotice
-        shown={isBack}
-        onStartOver={() => {
-          startOver();
-          setBegun(opened);
-        }}
-      />
+      <DraftNotice shown={isBack} onStartOver={startOver} />
       <form
         id="brand"
         noValidate

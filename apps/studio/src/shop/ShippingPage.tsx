@@ -2,9 +2,8 @@ import type { ShopView } from '@ruta/core/pricing';
 import { TAX_RATES_EU, unionCountries } from '@ruta/core/pricing';
 import { allCountries, countryName } from '@ruta/core/shop';
 import { Plus, Trash2, X } from 'lucide-react';
-import { useState } from 'react';
 import { type Control, get, type UseFormReturn, useFieldArray, useForm } from 'react-hook-form';
-import { forgetDraft, readDraft, useKeptDraft } from '../base/keptDraft';
+import { forgetDraft, useKeptDraft } from '../base/keptDraft';
 import { Button, IconButton } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { SelectField, TextField } from '../ui/Field';
@@ -31,12 +30,9 @@ export function ShippingPage() {
 function Zones({ shop }: { shop: ShopView }) {
   const { currency } = shop.settings;
   const [save, { error, isSuccess, reset: forget }] = shopApi.useSaveShippingTableMutation();
-  const [kept] = useState(() => readDraft<Draft>('shipping'));
-  const [opened] = useState(shop.revisions.shippingTable);
-  const [begun, setBegun] = useState(String(kept?.begun ?? opened));
   const form = useForm<Draft>({ defaultValues: { zones: toZones(shop.shippingTable, currency) } });
   const { control, handleSubmit, setError, formState, reset } = form;
-  const { isBack, startOver } = useKeptDraft('shipping', form, kept, { begun, beside: null, isDirty: formState.isDirty });
+  const { begun, setBegun, isBack, startOver } = useKeptDraft('shipping', form, shop.revisions.shippingTable, formState.isDirty);
   const { fields, append, remove } = useFieldArray({ control, name: 'zones' });
 
   async function saveZones({ zones }: Draft) {
@@ -45,11 +41,11 @@ function Zones({ shop }: { shop: ShopView }) {
       for (const [path, message] of Object.entries(read.errors)) setError(path as 'zones.0.name', { message }, { shouldFocus: true });
       return;
     }
-    const kept = await save({ begun, value: read.table })
+    const saved = await save({ begun, value: read.table })
       .unwrap()
       .catch(() => null);
-    if (!kept) return;
-    setBegun(kept.revisions.shippingTable);
+    if (!saved) return;
+    setBegun(saved.revisions.shippingTable);
     reset({ zones });
   }
 
@@ -64,13 +60,7 @@ function Zones({ shop }: { shop: ShopView }) {
         Only physical products are sent. Buyers see just the countries that a zone names; a region of a country comes before the country. Rates are{' '}
         {shop.settings.pricesIncludeTax ? 'with tax, as your prices' : 'without tax, as your prices'}.
       </p>
-      <DraftNotice
-        shown={isBack}
-        onStartOver={() => {
-          startOver();
-          setBegun(opened);
-        }}
-      />
+      <DraftNotice shown={isBack} onStartOver={startOver} />
       <form noValidate onSubmit={handleSubmit(saveZones)} onChange={() => isSuccess && forget()}>
         {fields.length === 0 ? (
           <Empty title="Nothing is sent anywhere yet" action={add}>

@@ -3,7 +3,7 @@ import type { ShopView } from '@ruta/core/pricing';
 import { allCountries, type Shop, ShopSchema } from '@ruta/core/shop';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { readDraft, useKeptDraft } from '../base/keptDraft';
+import { useKeptDraft } from '../base/keptDraft';
 import { Button } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { Check, SelectField, TextField } from '../ui/Field';
@@ -17,13 +17,10 @@ import { consequencesOf } from './consequences';
 export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsaved: boolean) => void }) {
   const { settings } = shop;
   const [save, { error, isSuccess }] = shopApi.useSaveShopMutation();
-  const [kept] = useState(() => readDraft<Shop>('settings'));
-  const [opened] = useState(shop.revisions.settings);
-  const [begun, setBegun] = useState(String(kept?.begun ?? opened));
   const [asking, setAsking] = useState<{ values: Shop; consequences: string[] } | null>(null);
   const form = useForm<Shop>({ defaultValues: settings, resolver: zodResolver(ShopSchema) });
   const { register, handleSubmit, reset, formState } = form;
-  const { isBack, startOver } = useKeptDraft('settings', form, kept, { begun, beside: null, isDirty: formState.isDirty });
+  const { begun, setBegun, isBack, startOver } = useKeptDraft('settings', form, shop.revisions.settings, formState.isDirty);
   const wrong = formState.errors;
   const unsaved = formState.isDirty && !formState.isSubmitting;
   useEffect(() => onUnsaved(unsaved), [unsaved, onUnsaved]);
@@ -41,13 +38,7 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
 
   return (
     <Panel title="Shop">
-      <DraftNotice
-        shown={isBack}
-        onStartOver={() => {
-          startOver();
-          setBegun(opened);
-        }}
-      />
+      <DraftNotice shown={isBack} onStartOver={startOver} />
       <form
         noValidate
         className="grid gap-4"

@@ -5,7 +5,7 @@ import { allCountries, fromLocalTime, toLocalTime } from '@ruta/core/shop';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { get, useFieldArray, useForm } from 'react-hook-form';
-import { forgetDraft, readDraft, useKeptDraft } from '../base/keptDraft';
+import { forgetDraft, useKeptDraft } from '../base/keptDraft';
 import { Button, ButtonAnchor, IconButton } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { ImportDialog } from '../ui/ImportDialog';
@@ -46,11 +46,9 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
   const { timeZone } = shop.settings;
   const [save, { error, isSuccess, reset: forget }] = saving;
   const [importing, setImporting] = useState(false);
-  const [kept] = useState(() => readDraft<{ rows: RowDraft[] }>('tax'));
-  const [begun, setBegun] = useState(String(kept?.begun ?? shop.revisions.taxTable));
   const form = useForm<{ rows: RowDraft[] }>({ defaultValues: { rows: toRows(shop.taxTable, timeZone) } });
   const { control, register, handleSubmit, setError, formState } = form;
-  const { isBack, startOver } = useKeptDraft('tax', form, kept, { begun, beside: null, isDirty: formState.isDirty });
+  const { begun, isBack, startOver } = useKeptDraft('tax', form, shop.revisions.taxTable, formState.isDirty);
   const { fields, append, remove } = useFieldArray({ control, name: 'rows' });
   const countries = allCountries();
 
@@ -106,13 +104,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
         Buyers pay the rate of the country things go to; where there is no row, the rate is 0. A row of a region comes before its country’s. To change a rate
         from a day on, add a row with that day: the earlier one ends by itself. Look the rates over with your accountant.
       </p>
-      <DraftNotice
-        shown={isBack}
-        onStartOver={() => {
-          startOver();
-          setBegun(shop.revisions.taxTable);
-        }}
-      />
+      <DraftNotice shown={isBack} onStartOver={startOver} />
       <form noValidate onSubmit={handleSubmit(saveRates)} onChange={() => isSuccess && forget()}>
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
         <section tabIndex={0} aria-label="Rates" className="max-h-[calc(100vh-290px)] overflow-auto rounded-md border border-line bg-white">

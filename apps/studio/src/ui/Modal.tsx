@@ -18,7 +18,8 @@ interface ModalProps {
 /** A dialog over the page: Esc and the cross close it, the focus stays inside and comes back afterwards. */
 export function Modal(props: ModalProps) {
   const [asking, setAsking] = useState(false);
-  const close = () => (props.unsaved && !asking ? setAsking(true) : props.onClose?.());
+  // Closing once more is no answer to the question: it goes back to what is typed.
+  const close = () => (props.unsaved || asking ? setAsking(!asking) : props.onClose?.());
   return (
     <Dialog.Root open={props.open} onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
