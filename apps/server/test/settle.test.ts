@@ -4,6 +4,7 @@ import type { Database } from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { outbox } from '../src/base/outbox/tables';
 import { createProduct } from '../src/catalog/service';
+import { placeOrder } from '../src/checkout/service';
 import { loadFunnel } from '../src/funnel/store';
 import { chargesOfOrder, firstPaymentOf, linesOf, loadOrder, paymentsOf } from '../src/orders/store';
 import { charges, orders } from '../src/orders/tables';
@@ -147,9 +148,14 @@ describe('each captured charge belongs to exactly one paid line', () => {
     expect((await pay()).state).toBe('waiting');
     expect(asked).toHaveLength(1);
     expect(linesOf(services.db, order.id)).toHaveLength(0);
+    // Whatever is wrong with the cart meanwhile, its buyer is led to the page that waits, and not told that nothing was charged.
+    const guest = { visitorId: null, visitor: null, counted: null, acceptLanguage: undefined };
+    const sentAgain = () => placeOrder(services, cart.stepId, { cart: cart.cartId, shown: '1' }, guest);
+    expect(await sentAgain()).toEqual({ kind: 'lead', status: 200, url: `/pay/return/${order.token}` });
     found = captured;
     await reconcile(services);
     expect(outcomeOf(services.db, order.id).state).toBe('paid');
+    expect(await sentAgain()).toMatchObject({ kind: 'lead', url: expect.stringContaining(`/order/${order.token}`) });
   });
 
   it('when the charge never arrived: it is given up only once it cannot be on its way any more', async () => {

@@ -4,11 +4,11 @@ import type { CheckoutView } from '@ruta/pages';
 import { closedBecause } from '../catalog/availability';
 import { gatherFacts } from '../facts/gather';
 import type { LiveServices, LiveStep } from '../funnel/live';
-import { paidOrderOf } from '../orders/store';
+import { ownOrderOf, wasPaid } from '../orders/store';
 import type { NewOrder } from '../orders/write';
 import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
-import { payCart } from '../payments/pay';
+import { isUnknown, payCart } from '../payments/pay';
 import { whereTo } from '../payments/whereTo';
 import { loadShop } from '../shop/store';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
@@ -83,8 +83,10 @@ export function beginCheckout(services: Needs, { visitorId, counted }: Guest, ca
 export async function placeOrder(services: Needs, stepId: string, body: unknown, guest: Guest): Promise<CheckoutAnswer> {
   const { db, config } = services;
   // Sent again after it was paid: led to the order, whatever has been sold out or closed meanwhile.
-  const paid = paidOrderOf(db, formValues(body).cart, guest.visitorId);
-  if (paid) return { kind: 'lead', status: 200, url: whereTo(services, { state: 'paid', order: paid }) };
+  const order = ownOrderOf(db, formValues(body).cart, guest.visitorId);
+  if (order && wasPaid(order.state)) return { kind: 'lead', status: 200, url: whereTo(services, { state: 'paid', order }) };
+  // Nor may anything be said of a cart whose charge may have gone through, least of all that nothing was charged.
+  if (order && isUnknown(db, order)) return { kind: 'lead', status: 200, url: whereTo(services, { state: 'waiting', order }) };
   const found = findCheckout(services, stepId, body, guest);
   if ('kind' in found) return found;
   const { live, sold, values, country, quoted } = found;

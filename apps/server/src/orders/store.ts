@@ -91,10 +91,10 @@ export function findOrderByToken(db: Db, token: string): OrderRow | undefined {
 /** The order of a cart, paid or not. */
 export const orderOfCart = (db: Db, cartId: string): OrderRow | undefined => byCart(db).get({ cartId });
 
-/** The paid order of a cart, for the visitor whose cart it is; undefined if it is not paid or somebody else's. */
-export function paidOrderOf(db: Db, cartId: string | undefined, visitorId: string | null): OrderRow | undefined {
+/** The order of a cart, paid or not, for the visitor whose cart it is; undefined if there is none or it is somebody else's. */
+export function ownOrderOf(db: Db, cartId: string | undefined, visitorId: string | null): OrderRow | undefined {
   const order = cartId ? orderOfCart(db, cartId) : undefined;
-  return order && wasPaid(order.state) && (order.visitorId === null || order.visitorId === visitorId) ? order : undefined;
+  return order && (order.visitorId === null || order.visitorId === visitorId) ? order : undefined;
 }
 
 /** The payments of an order, the first one first. */

@@ -117,6 +117,14 @@ export function beginCharge(tx: Db, { clock }: Pick<Services, 'clock'>, order: O
     .get();
 }
 
+/**
+ * Whether nobody knows yet what became of a charge of an order, and no call here is about to say. Until it is known,
+ * nothing else may be told of its cart.
+ */
+export function isUnknown(db: Db, order: OrderRow): boolean {
+  return !payingNow.has(order.cartId) && lastCharge(db, order.id)?.state === 'pending';
+}
+
 /** Whether a charge of an order may have gone through, so that nothing new may begin. */
 function isOrderUnderWay(db: Db, orderId: string): boolean {
   return paymentsOf(db, orderId).some((payment) => chargesOf(db, payment.id).some((charge) => isUnderWay(charge.state)));
