@@ -7,6 +7,7 @@ import type { EventKind, EventPayload } from '@ruta/core/tracking';
 import { newToken } from '../apps/server/src/base/ids';
 import { carts } from '../apps/server/src/checkout/tables';
 import { saveContact } from '../apps/server/src/contacts/store';
+import type { LiveServices } from '../apps/server/src/funnel/live';
 import { loadFunnel } from '../apps/server/src/funnel/store';
 import type { OrderRow, PaymentRow } from '../apps/server/src/orders/store';
 import { charges } from '../apps/server/src/orders/tables';
@@ -29,7 +30,7 @@ interface Plan {
 }
 
 /** Lets the past happen: every visitor, lead and order goes through the same code as a real one, at its own time. */
-export function replayTraffic(services: Tracked, moment: { at: number }, plan: Plan): void {
+export function replayTraffic(services: Tracked & LiveServices, moment: { at: number }, plan: Plan): void {
   const { db, recorder, clock } = services;
   const shop = loadShop(db);
   const { graph } = loadFunnel(db, plan.funnelId);

@@ -60,7 +60,7 @@ export async function build({ quiet = false } = {}) {
       target: 'es2020',
       logLevel: 'error',
       absWorkingDir: root,
-      entryPoints: ['packages/pages/src/runtime/view.ts', 'packages/pages/src/runtime/checkout.ts'],
+      entryPoints: ['view', 'checkout', 'offer'].map((name) => `packages/pages/src/runtime/${name}.ts`),
       outdir: 'packages/pages/dist/scripts',
     }),
   ]);

@@ -15,10 +15,12 @@ import { problemHandler, sendProblem } from './base/problem';
 import { openSecrets } from './base/secrets';
 import { catalogRoutes } from './catalog/routes';
 import { forgetProducts, sellingCourses } from './catalog/store';
+import { offerSite } from './checkout/offerSite';
 import { checkoutSite } from './checkout/site';
 import { funnelRoutes } from './checks/routes';
 import { codeRoutes } from './codes/routes';
 import { contactRoutes } from './contacts/routes';
+import { writeReceipt } from './delivery/receipt';
 import { deliveryRoutes } from './delivery/routes';
 import { deliverySite } from './delivery/site';
 import { connectStudyporch, enrol } from './delivery/studyporch';
@@ -100,6 +102,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
   const mailer = makeMailer(config);
   const senders: Senders = {
     mail: (mail, rowId) => mailer.send(mail, rowId),
+    receipt: (receipt, rowId) => mailer.send(writeReceipt(services, receipt), rowId),
     'void-charge': ({ chargeId }) => giveBack(services, chargeId),
     course: (enrolment) => enrol(services, enrolment),
   };
@@ -249,7 +252,15 @@ function siteApp(services: AllServices, policy: string): Express {
     if (findShop(db)) return next();
     return response.status(503).type('text/plain').send(`This shop is not set up yet. Open ${config.studioUrl} to begin.`);
   });
-  app.use(funnelSite(services), teamSite(services), deliverySite(services), pageSite(services), paymentSite(services), checkoutSite(services));
+  app.use(
+    funnelSite(services),
+    teamSite(services),
+    deliverySite(services),
+    pageSite(services),
+    paymentSite(services),
+    checkoutSite(services),
+    offerSite(services),
+  );
   app.get('/', (_request, response) => {
     response.type('html').send(renderMessage(services, loadShop(db).settings.name, 'Follow the link that brought you here, or write to us.'));
   });

@@ -14,6 +14,9 @@ export interface Charge {
   idempotencyKey: string;
   card: { last4: string; behaviour: string };
   returnUrl: string | null;
+  /** Asked to keep the card for later charges, and what stands for it then. */
+  keeps?: boolean;
+  method?: string;
   at: string;
 }
 

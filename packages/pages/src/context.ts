@@ -5,6 +5,7 @@ import type { Quote, SummedQuote } from '@ruta/core/pricing';
 import type { Brand } from '@ruta/core/shop';
 import type { ReactNode } from 'react';
 import { createContext, useContext } from 'react';
+import type { BumpView, OffersView } from './offers';
 import type { ShownProduct } from './shownProduct';
 
 /** One way to buy what a checkout sells. */
@@ -39,10 +40,15 @@ export interface CheckoutView {
   /** Regions that taxes or rates tell apart, by country. */
   regions: Array<{ country: string; name: string; regions: string[] }>;
   options: CheckoutOption[];
+  bumps: BumpView[];
   /** A card is needed: for what is due today, or for what is due later. */
   needsCard: boolean;
   /** Ids of the options with which something is shipped, so that an address is needed. */
   sentOptions: string[];
+  /** Names of the ticks with which something is shipped. */
+  sentBumps: string[];
+  /** Something on offer here costs something, so that a card may come to be needed. */
+  mayNeedCard: boolean;
   cardFields: { url: string; origin: string } | null;
   testMode: boolean;
   /** An order this buyer has already paid from here. */
@@ -79,6 +85,10 @@ export interface PageContext {
   form: { actionUrl: string; values: Record<string, string>; errors: Record<string, string> } | null;
   checkout: CheckoutView | null;
   order: OrderView | null;
+  /** What is offered after the payment; null on every other page. */
+  offers: OffersView | null;
+  /** When what the page offers ends, and the moment it was made; Unix time in milliseconds, with the end in words. */
+  endsAt: { at: number; now: number; words: string } | null;
 }
 
 /** What the editor adds to a page: frames around its parts, and words that can be typed into. */

@@ -155,6 +155,31 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .choice-words{flex:1;min-width:0;display:flex;flex-wrap:wrap;justify-content:space-between;gap:2px 16px}.choice-words .text-small,.choice-left{flex-basis:100%}.choice-left{font-size:.88rem;font-weight:600;color:var(--accent-ink)}.choice-gone{opacity:.7;cursor:default}
 .code-peek summary{cursor:pointer;font-size:.95rem}.code-row{display:flex;gap:12px;align-items:flex-start;margin-top:10px}.code-row .field{flex:1;min-width:0}.code-row .button{margin-top:27px;min-height:48px;padding:10px 18px}
 .downloads+.text-small{margin-top:14px}.confirmation{display:grid;gap:12px;margin-bottom:16px}.licence-key{font:600 1rem/1.5 ui-monospace,monospace;overflow-wrap:anywhere}
+.order-part,.order-end{display:grid;gap:16px}.bumps{display:grid;gap:12px;width:100%;text-align:start}.bumps:empty,[data-pop-up]:not(:has(.bump)){display:none}
+.bump{position:relative;display:grid;grid-template-columns:auto 1fr auto;gap:6px 14px;align-items:start;border:1.5px solid var(--line);border-radius:var(--corner);padding:14px;cursor:pointer;background:var(--sheet);color:var(--ink);font-size:.98rem;line-height:1.45}
+.bump-picture{width:64px;height:64px;object-fit:cover;border-radius:max(calc(var(--corner) - 2px),0px);align-self:start}
+.bump-body{display:grid;gap:8px;min-width:0}.bump-words{display:grid;gap:3px}.bump-headline{font:600 1.08rem/1.3 var(--heading)}.bump-text{font-size:.93rem}
+.bump-tick{display:flex;gap:10px;align-items:flex-start;font-weight:600}.bump-tick input{width:22px;height:22px;margin:0;flex:none;accent-color:var(--accent-ink)}
+.bump-price{white-space:nowrap;text-align:end;font-variant-numeric:tabular-nums}.bump-price s{display:block;font-size:.86rem;opacity:.85}
+.bump>.field-error{grid-column:1/-1}.bump:focus-within{outline:3px solid var(--accent);outline-offset:2px}.bump input:focus-visible{outline:none}
+.bump-band,.bump-ticket{grid-template-columns:1fr;padding:0;gap:0;overflow:hidden}.bump-head{display:flex;justify-content:space-between;gap:14px;padding:12px 14px}
+.bump-band .bump-body,.bump-ticket .bump-body{grid-template-columns:auto 1fr;gap:14px;padding:12px 14px}.bump-band .bump-body>:only-child,.bump-ticket .bump-body>:only-child{grid-column:1/-1}
+.bump-ticket{border-style:dashed}.bump-band .bump-head{background:var(--tint);border-bottom:1px solid var(--line)}
+.bump-compact{padding:10px 14px;align-items:center}.bump-compact .bump-picture{width:34px;height:34px}.bump-compact .bump-price s{display:inline}
+.bump-tall{grid-template-columns:1fr auto}.bump-tall .bump-picture{grid-column:1/-1;width:100%;height:auto;aspect-ratio:16/9}
+.bump-in-tint{background:var(--tint)}.bump-in-accent{border-color:var(--accent-ink)}.bump-in-accent.bump-band .bump-head{background:var(--accent);color:var(--on-accent);border-color:transparent}
+.bump-in-main{background:var(--dark);color:var(--on-dark);border-color:var(--dark)}.bump-in-main .bump-tick input{accent-color:var(--accent)}.bump-in-main .field-error{color:#ffc9c2}.bump-in-main.bump-band .bump-head{background:transparent;border-color:currentColor}
+.bump-in-tint.bump-band .bump-head{background:var(--sheet)}
+.bump-pointer{flex:none;width:0;height:0;margin-top:3px;border:8px solid transparent;border-left:12px solid var(--accent-ink);border-right:0;animation:nudge 1.1s ease-in-out 4}.bump-in-main .bump-pointer{border-left-color:var(--accent-on-dark)}
+@keyframes nudge{50%{transform:translateX(5px)}}
+.pop-up{border:0;border-radius:calc(var(--corner) + 4px);padding:24px;width:min(520px,calc(100vw - 32px));background:var(--ground);color:var(--ink);display:none;gap:16px}.pop-up[open]{display:grid}.pop-up::backdrop{background:rgb(0 0 0/.55)}.pop-up-title{font:600 1.3rem/1.3 var(--heading)}
+.offers{display:grid;gap:18px;width:100%;max-width:560px;text-align:start;color:var(--ink)}.ground-dark .offer-no{color:var(--on-dark)}
+.offer-card{display:grid;gap:14px;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);padding:20px}
+.offer-words{display:grid;gap:6px}.offer-price{font-size:1.1rem}.offer-price strong{font:600 1.7rem/1.2 var(--heading)}.offer-price s{color:var(--soft)}
+.offer-card .text-small{color:var(--soft)}
+.offer-quantity{display:flex;gap:12px;align-items:center;font-weight:600}.offer-quantity input{width:84px;min-height:44px;padding:8px 12px;font:400 1.02rem/1.4 var(--body);color:#17212b;background:#fff;border:1px solid #8a929b;border-radius:var(--corner)}
+.offer-no{text-align:center}.offer-no .button{background:none;border-width:0;color:inherit}.offer-no .button-quiet{border:1px solid}
+.countdown{font-weight:600}.countdown-clock{font-variant-numeric:tabular-nums;font-size:1.25em;white-space:nowrap}
 [hidden]{display:none!important}
 .downloads{list-style:none;display:grid;gap:12px}.downloads li{display:grid;gap:2px}.downloads a{font-weight:600}
 .order-peek{display:none;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);padding:12px 14px}.order-peek summary{display:flex;justify-content:space-between;gap:12px;cursor:pointer}.order-peek summary span::before{content:"▾ "}
@@ -167,5 +192,5 @@ body{font-size:16px}
 .order-peek{display:block}
 main:has(.order-peek) .order-summary{display:none}
 }
-@media (prefers-reduced-motion:reduce){html{scroll-behavior:auto}}
+@media (prefers-reduced-motion:reduce){html{scroll-behavior:auto}.bump-pointer{animation:none}}
 `.replaceAll('\n', '');

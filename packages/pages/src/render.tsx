@@ -1,8 +1,12 @@
+import type { BumpPosition } from '@ruta/core/offers';
+import { BUMP_POSITIONS } from '@ruta/core/offers';
 import type { PageDocument } from '@ruta/core/page';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { PageContext } from './context';
 import { fontFiles, pageCss } from './css';
+import { BumpList, bumpsKey } from './elements/Bumps';
 import { QuoteTable } from './elements/QuoteTable';
+import type { BumpView } from './offers';
 import { PageView } from './PageView';
 
 export { QuoteTable } from './elements/QuoteTable';
@@ -70,4 +74,12 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
 /** The lines and totals of a quote as a piece of HTML, for a checkout whose total has changed. */
 export function renderQuote(quote: Parameters<typeof QuoteTable>[0]['quote']): string {
   return renderToStaticMarkup(<QuoteTable quote={quote} dueLabel="Today" />);
+}
+
+/** The bumps of every place as pieces of HTML, for a checkout where others are on offer now. */
+export function renderBumps(bumps: readonly BumpView[]): Array<{ position: BumpPosition; key: string; html: string }> {
+  return (Object.keys(BUMP_POSITIONS) as BumpPosition[]).map((position) => {
+    const here = bumps.filter((bump) => bump.position === position);
+    return { position, key: bumpsKey(here), html: renderToStaticMarkup(<BumpList bumps={here} assetBase="" />) };
+  });
 }

@@ -48,6 +48,9 @@ const view = (changes: Partial<CheckoutView>): CheckoutView => ({
   regions: [],
   options: [option({})],
   needsCard: true,
+  bumps: [],
+  sentBumps: [],
+  mayNeedCard: true,
   sentOptions: [],
   cardFields: { url: 'http://processor.test/fields?key=1', origin: 'http://processor.test' },
   testMode: false,
@@ -72,6 +75,8 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     form: null,
     checkout: view(changes),
     order: null,
+    offers: null,
+    endsAt: null,
   };
   const text = renderPage(page, context, { address: 'http://127.0.0.1/x', scripts: [], pixelUrl: null, structuredData: null, shareImage: null });
   return /<form.*<\/form>/s.exec(text)?.[0] ?? '';
@@ -131,6 +136,9 @@ describe('what a checkout asks', () => {
   it('is an address and a region only where they count', () => {
     expect(html({})).not.toContain('name="street"');
     const form = html({
+      bumps: [],
+      sentBumps: [],
+      mayNeedCard: true,
       sentOptions: ['pri_full'],
       regions: [{ country: 'CA', name: 'Canada', regions: ['Ontario', 'Quebec'] }],
       values: { country: 'CA', region: 'Quebec' },
@@ -141,7 +149,7 @@ describe('what a checkout asks', () => {
   });
   it('is an address with those editions only that are shipped', () => {
     const options = [option({}), option({ id: 'pri_kit' })];
-    const form = (chosen: string) => html({ options, sentOptions: ['pri_kit'], values: { option: chosen } });
+    const form = (chosen: string) => html({ options, bumps: [], sentBumps: [], mayNeedCard: true, sentOptions: ['pri_kit'], values: { option: chosen } });
     expect(form('pri_full')).toMatch(/data-sends="pri_kit" hidden=""/);
     expect(form('pri_kit')).toMatch(/data-sends="pri_kit">/);
     // without script nobody is kept from buying the other one
@@ -156,9 +164,13 @@ describe('what a checkout asks', () => {
   });
   it('is a card for what is due later too, and none for what is free', () => {
     expect(html({ needsCard: true })).toContain('data-needs-card=""');
-    const free = html({ needsCard: false });
+    const free = html({ needsCard: false, mayNeedCard: false });
     expect(free).not.toContain('data-payment');
     expect(free).not.toContain('data-needs-card');
+  });
+  it('is no card until a paid bump is ticked, and then the place for it is there', () => {
+    const free = html({ needsCard: false, mayNeedCard: true });
+    expect(free).toMatch(/<fieldset data-payment="" hidden="">/);
   });
 });
 

@@ -47,6 +47,8 @@ const context: PageContext = {
   form: { actionUrl: '/go/form', values: {}, errors: {} },
   checkout: null,
   order: null,
+  offers: null,
+  endsAt: null,
 };
 const options = { address: 'http://127.0.0.1/x', scripts: [], pixelUrl: null, structuredData: null, shareImage: null };
 

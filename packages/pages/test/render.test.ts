@@ -35,6 +35,8 @@ const context: PageContext = {
   form: null,
   checkout: null,
   order: null,
+  offers: null,
+  endsAt: null,
 };
 const options = {
   address: 'http://127.0.0.1/x',
@@ -127,6 +129,9 @@ describe('a rendered checkout', () => {
         regions: [],
         options: [],
         needsCard: true,
+        bumps: [],
+        sentBumps: [],
+        mayNeedCard: true,
         sentOptions: [],
         cardFields: { url: 'http://processor.test/fields?key=1', origin: 'http://processor.test' },
         testMode: false,

@@ -1,4 +1,5 @@
 import { formValues, type OrderForm, OrderFormSchema, type OrderValues } from '@ruta/core/checkout';
+import { leadsToOffers } from '@ruta/core/funnel';
 import { needsCard, storedQuote } from '@ruta/core/pricing';
 import type { CheckoutView } from '@ruta/pages';
 import { closedBecause } from '../catalog/availability';
@@ -56,6 +57,7 @@ export function findCheckout(services: Needs, stepId: string, body: unknown, gue
   const sold = live && soldAt(services, live);
   if (!live || !sold) return { kind: 'refused', status: 404, message: 'This checkout does not exist, or nothing is sold here any more. Nothing was charged.' };
   const values = formValues(body);
+  const known = { visitor: guest.visitor, acceptLanguage: guest.acceptLanguage };
   const closed = closedBecause(services, sold.product, values.cart ?? null);
   if (closed) {
     const { url } = closedAnswer(services, live, sold.product, closed, gatherFacts(services, guest));
@@ -63,7 +65,7 @@ export function findCheckout(services: Needs, stepId: string, body: unknown, gue
   }
   // A code that the form does not ask for can only have come with a link, and is then among the values.
   const country = chosenCountry(services, sold.product, values.country);
-  return { live, sold, values, country, quoted: quoteValues(services, sold, values, country, values.cart ?? null) };
+  return { live, sold, values, country, quoted: quoteValues(services, sold, { values, country, cartId: values.cart ?? null, known, sent: true }) };
 }
 
 /** Saves the cart and says once that a checkout was begun. @returns false if the cart is somebody else's */
@@ -121,10 +123,11 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
     });
   }
   if (needsCard(quote) && form.token === '') return show(422, { message: 'Enter your card details to pay.' });
-  const owner = ownsAlready(services, sold.product, form.email, form.cart);
-  if (owner) {
+  for (const product of [sold.product, ...quoted.bumps.filter((bump) => bump.ticked).map((bump) => bump.product)]) {
+    const owner = ownsAlready(services, product, form.email, form.cart);
+    if (!owner) continue;
     // Who owns what is told to the address alone, never to whoever typed it.
-    tellOwner(services, owner, sold.product);
+    tellOwner(services, owner, product);
     return show(409, { message: 'We have written to this address about your order; look into your mailbox. Nothing was charged.' });
   }
   const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), ...wantedOf(db, quote), code: quoted.code });
@@ -141,7 +144,7 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
 }
 
 /** The order that a form stands for, quoted by the server's own sums. */
-function newOrder({ db }: Needs, { counted }: Guest, form: OrderForm, { live, country, quoted: { quote, code } }: OpenCheckout): NewOrder {
+function newOrder({ db }: Needs, { counted }: Guest, form: OrderForm, { live, country, quoted: { quote, code, bumps } }: OpenCheckout): NewOrder {
   return {
     funnelId: live.publication.funnelId,
     stepId: live.step.id,
@@ -150,6 +153,8 @@ function newOrder({ db }: Needs, { counted }: Guest, form: OrderForm, { live, co
     mode: loadShop(db).settings.mode,
     quote: storedQuote(quote),
     codeId: code?.id ?? null,
+    offered: bumps.map(({ offer }) => offer.id),
+    keeps: leadsToOffers(live.publication.snapshot.graph, live.step.id),
     buyer: {
       email: form.email.toLowerCase(),
       firstName: form.firstName,

@@ -1,28 +1,21 @@
 import { OrderFormSchema } from '@ruta/core/checkout';
-import { renderQuote } from '@ruta/pages/render';
+import { renderBumps, renderQuote } from '@ruta/pages/render';
 import express, { type Request, type Response, Router } from 'express';
 import { type LiveServices, stepPath } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import type { Tracked } from '../tracking/recorder';
-import { countedVisitor, visitorIdOf, visitorOf } from '../tracking/visitor';
 import { cartByToken } from './cart';
-import { beginCheckout, type CheckoutAnswer, findCheckout, type Guest, placeOrder } from './service';
-import { quoteFacts } from './view';
+import { guestOf } from './guest';
+import { beginCheckout, type CheckoutAnswer, findCheckout, placeOrder } from './service';
+import { bumpViews, quoteFacts } from './view';
 
 /** Paying: the order form, its live total, and the link that brings a cart back. Each answers pages and their script. */
 export function checkoutSite(services: Tracked & Paying & LiveServices): Router {
   const router = Router();
   const { db } = services;
   const bodies = [express.urlencoded({ extended: false, limit: '32kb' }), express.json({ limit: '32kb' })];
-
-  const guestOf = (request: Request): Guest => ({
-    visitorId: visitorIdOf(request) ?? null,
-    visitor: visitorOf(services, request),
-    counted: countedVisitor(services, request),
-    acceptLanguage: request.get('accept-language'),
-  });
 
   function answer(request: Request, response: Response, told: CheckoutAnswer): void {
     const json = request.accepts(['html', 'json']) === 'json';
@@ -42,7 +35,8 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
       case 'show': {
         const { live, view } = told;
         const { message, errors, quote } = view;
-        if (json) response.status(told.status).json({ message, errors, quote: { html: renderQuote(quote), ...quoteFacts(quote) } });
+        if (json)
+          response.status(told.status).json({ message, errors, quote: { html: renderQuote(quote), ...quoteFacts(quote) }, bumps: renderBumps(view.bumps) });
         else
           response
             .status(told.status)
@@ -65,14 +59,14 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
   });
 
   router.post('/pay/:stepId/quote', bodies, (request: Request, response: Response) => {
-    const found = findCheckout(services, String(request.params.stepId), request.body, guestOf(request));
+    const found = findCheckout(services, String(request.params.stepId), request.body, guestOf(services, request));
     if ('kind' in found) return answer(request, response, found);
     const { quote, errors } = found.quoted;
-    response.json({ quote: { html: renderQuote(quote), ...quoteFacts(quote) }, errors });
+    response.json({ quote: { html: renderQuote(quote), ...quoteFacts(quote) }, errors, bumps: renderBumps(bumpViews(services, found.live, found.quoted)) });
   });
 
   router.post('/pay/:stepId/contact', bodies, (request: Request, response: Response) => {
-    const guest = guestOf(request);
+    const guest = guestOf(services, request);
     const found = findCheckout(services, String(request.params.stepId), request.body, guest);
     if ('kind' in found) return answer(request, response, found);
     const parsed = OrderFormSchema.pick({ cart: true, email: true }).safeParse(request.body);
@@ -85,7 +79,7 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
   });
 
   router.post('/pay/:stepId', bodies, async (request: Request, response: Response) => {
-    answer(request, response, await placeOrder(services, String(request.params.stepId), request.body, guestOf(request)));
+    answer(request, response, await placeOrder(services, String(request.params.stepId), request.body, guestOf(services, request)));
   });
 
   return router;

@@ -1,17 +1,18 @@
 import { type Product, sentEditions } from '@ruta/core/catalog';
-import { type OrderValues, valuesOf } from '@ruta/core/checkout';
+import { type OrderValues, tickName, valuesOf } from '@ruta/core/checkout';
 import { isElementOf } from '@ruta/core/elements';
 import { stepKindOf } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
-import { mainOffer } from '@ruta/core/offers';
+import { bumpsOf, mainOffer, type Offer, offerOption } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
 import { freeWords, needsCard, parcelOf, type Quote, regionsOf } from '@ruta/core/pricing';
 import { allCountries, countryName } from '@ruta/core/shop';
-import type { CheckoutView } from '@ruta/pages';
+import { type BumpView, bumpView, type CheckoutView } from '@ruta/pages';
 import { newId } from '../base/ids';
 import type { Services } from '../base/services';
 import { findProduct } from '../catalog/store';
 import { type ContactRow, findContactByEmail } from '../contacts/store';
+import { findPictures } from '../files/store';
 import type { LiveStep } from '../funnel/live';
 import { orderAddress } from '../orders/address';
 import { orderOfCart, ownsProduct } from '../orders/store';
@@ -26,9 +27,9 @@ const PAID_NOTICE_MS = 24 * 60 * 60 * 1000;
 
 /** What a live checkout sells, on sale or not; undefined if it is none, or sells nothing. */
 export function soldAt({ db }: Pick<Services, 'db'>, live: LiveStep): Sold | undefined {
-  const offer = stepKindOf(live.step.kind).sells ? mainOffer(live.step) : undefined;
+  const offer = stepKindOf(live.step.kind).sells === 'order' ? mainOffer(live.step) : undefined;
   const product = offer && findProduct(db, offer.productId);
-  return offer && product && { offer, product };
+  return offer && product && { offer, product, bumps: bumpsOf(live.step) };
 }
 
 /** Ids of the options of a product with which something is shipped. */
@@ -99,16 +100,18 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
     firstName: typed?.firstName ?? '',
     lastName: typed?.lastName ?? '',
     email: typed?.email ?? '',
-    ...(open ? valuesOf(open.lines[0], open.buyer, open.code, currency) : {}),
+    ...(open ? valuesOf(open.lines, open.buyer, open.code, currency) : {}),
     ...input.preset,
   };
   const country = chosenCountry(services, product, cart?.buyer.country ?? typed?.country ?? language);
   // A cart that came by a link is the other browser's own; this one goes on with its content in a cart of its own.
   const isOwn = open && (open.visitorId === null || open.visitorId === (input.visitorId ?? null));
   const cartId = isOwn ? open.id : newId(clock, 'cart');
-  let quoted = quoteValues(services, sold, values, country, cartId);
+  // What was unticked in a cart that is kept stays unticked.
+  const wanted = { values, country, cartId, known: { visitor: input.visitor, acceptLanguage: input.acceptLanguage }, sent: open !== undefined };
+  let quoted = quoteValues(services, sold, wanted);
   if (!values.code && input.savedCode) {
-    const withCode = quoteValues(services, sold, { ...values, code: input.savedCode }, country, cartId);
+    const withCode = quoteValues(services, sold, { ...wanted, values: { ...values, code: input.savedCode } });
     if (!withCode.errors.code) {
       values.code = input.savedCode;
       quoted = withCode;
@@ -126,7 +129,14 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
 }
 
 /** The checkout with what was typed, as it stands now. */
-export function checkoutView(services: Paying, live: LiveStep, { product }: Sold, quoted: QuotedCart, values: OrderValues, cartId: string): CheckoutView {
+export function checkoutView(
+  services: Paying,
+  live: LiveStep,
+  { product, offer, bumps: named }: Sold,
+  quoted: QuotedCart,
+  values: OrderValues,
+  cartId: string,
+): CheckoutView {
   const shop = loadShop(services.db);
   const { mode } = shop.settings;
   const countries = countriesFor(services, product);
@@ -145,13 +155,35 @@ export function checkoutView(services: Paying, live: LiveStep, { product }: Sold
       const regions = countries.some((offered) => offered.code === country) ? regionsOf(shop, country) : [];
       return regions.length > 0 ? [{ country, name: countryName(country), regions }] : [];
     }),
-    options: offeredOptions(services, product, cartId),
+    options: offeredOptions(services, product, offer, cartId),
+    bumps: bumpViews(services, live, quoted),
     needsCard: needsCard(quoted.quote),
+    // A bump that is not offered yet may be once the country is known.
+    mayNeedCard: needsCard(quoted.quote) || named.length > 0 || product.editions.some((edition) => edition.prices.some(({ price }) => price.kind !== 'free')),
     sentOptions: sentOptions(services, product),
+    sentBumps: sentBumps(services, named),
     cardFields: cardFieldsFor(services, mode, cartId),
     testMode: mode === 'test',
     paidOrder: null,
   };
+}
+
+/** The bumps that are offered, as the page shows them. */
+export function bumpViews({ db, clock }: Pick<Services, 'db' | 'clock'>, live: LiveStep, { bumps, errors }: QuotedCart): BumpView[] {
+  const { currency } = loadShop(db).settings;
+  const files = live.step.sells.flatMap(({ bump: { picture } }) => (picture?.kind === 'file' ? [picture.fileId] : []));
+  const found = { currency, now: clock.now(), pictures: files.length > 0 ? findPictures(db, files) : {} };
+  return bumps.map(({ offer, product, ticked }) => bumpView(offer, product, { ...found, ticked, error: errors[tickName(offer.id)] }));
+}
+
+/** Names of the ticks with which something is shipped. */
+function sentBumps({ db }: Pick<Services, 'db'>, bumps: readonly Offer[]): string[] {
+  return bumps.flatMap((offer) => {
+    const product = findProduct(db, offer.productId);
+    if (!product) return [];
+    const { edition } = offerOption(product, offer);
+    return sentEditions(product, (id) => findProduct(db, id)).includes(edition) ? [tickName(offer.id)] : [];
+  });
 }
 
 /** What is missing from the fields that this checkout alone asks for, by the name of the field. */

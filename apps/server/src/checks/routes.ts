@@ -1,11 +1,12 @@
 import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
 import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema } from '@ruta/core/checks';
-import { FunnelSettingsSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
+import { FunnelSettingsSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
 import { NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Api } from '../base/api';
-import { loadProduct } from '../catalog/store';
+import { findProduct, loadProduct } from '../catalog/store';
+import { changeMap } from '../funnel/changeMap';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { changeFunnel, changeStep, unpublishedChanges } from '../funnel/service';
 import { funnelsWith, loadFunnel, loadStep } from '../funnel/store';
@@ -31,6 +32,7 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       name: funnel.name,
       slug: funnel.slug,
       giftId: funnel.giftId,
+      revision: funnel.revision,
       graph,
       stops: stopsInOrder(graph).map((step) => step.id),
       publishedAt: published?.at ?? null,
@@ -79,6 +81,19 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
     { method: 'put', path: '/funnels/:id', summary: 'Rename or move a funnel', body: FunnelSettingsSchema, response: FunnelDetailSchema },
     ({ params, body }) => {
       changeFunnel(services, params.id ?? '', body);
+      return detail(params.id ?? '');
+    },
+  );
+  api.on(
+    {
+      method: 'post',
+      path: '/funnels/:id/map',
+      summary: 'Change the map: stops, routes, what a stop sells',
+      body: MapChangeSchema,
+      response: FunnelDetailSchema,
+    },
+    ({ params, body }) => {
+      changeMap(services, params.id ?? '', body, (productId) => findProduct(db, productId));
       return detail(params.id ?? '');
     },
   );

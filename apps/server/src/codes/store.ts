@@ -72,6 +72,11 @@ export function allCodes(db: Db): Code[] {
     .map((row) => row.terms);
 }
 
+/** What a code says, whether or not it can still be typed; undefined if it is gone. */
+export function codeTerms(db: Db, id: string): Code | undefined {
+  return db.select({ terms: codes.terms }).from(codes).where(eq(codes.id, id)).get()?.terms;
+}
+
 /** Uses in paid live orders and what those paid on their day, by code. */
 function broughtBy(db: Db, ids: readonly string[]): Map<string, { uses: number; paid: number }> {
   if (ids.length === 0) return new Map();

@@ -61,10 +61,13 @@ export function saveContact(tx: Db, { clock }: Pick<Services, 'clock'>, details:
   return row;
 }
 
-/** Counts a live sale to a contact; call it in the transaction that pays it. */
-export function countSale(tx: Db, contactId: string, paid: number): void {
+/**
+ * Counts a live sale to a contact; call it in the transaction that pays it.
+ * @param isNew false for what is added to an order that is counted already
+ */
+export function countSale(tx: Db, contactId: string, paid: number, isNew = true): void {
   tx.update(contacts)
-    .set({ orders: sql`${contacts.orders} + 1`, paid: sql`${contacts.paid} + ${paid}` })
+    .set({ orders: sql`${contacts.orders} + ${isNew ? 1 : 0}`, paid: sql`${contacts.paid} + ${paid}` })
     .where(eq(contacts.id, contactId))
     .run();
 }

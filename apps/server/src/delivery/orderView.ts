@@ -1,7 +1,8 @@
+import { mergedQuote } from '@ruta/core/pricing';
 import type { OrderView, PageContext } from '@ruta/pages';
 import { and, eq, isNull } from 'drizzle-orm';
 import type { Services } from '../base/services';
-import { findOrderByToken, firstPaymentOf, isPaid, type OrderRow } from '../orders/store';
+import { countedQuotes, findOrderByToken, isPaid, type OrderRow } from '../orders/store';
 import { orders } from '../orders/tables';
 import { formatBytes } from './formatBytes';
 import { downloadLink } from './links';
@@ -32,7 +33,7 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
   const view: OrderView = {
     number: order.number === null ? '' : String(order.number),
     test: order.mode === 'test',
-    quote: firstQuote(services, order),
+    quote: mergedQuote(countedQuotes(db, order.id)),
     downloads: grantsOf(db, [...new Set([order.id, ...gifts])])
       // What was just bought stands first, gifts after it.
       .sort((a, b) => Number(b.orderId === order.id) - Number(a.orderId === order.id))
@@ -40,11 +41,4 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
     ...received(services, order),
   };
   return { order: view, buyer: { firstName: order.buyer.firstName } };
-}
-
-/** What the first payment of an order was quoted at. */
-export function firstQuote({ db }: Pick<Services, 'db'>, order: Pick<OrderRow, 'id'>) {
-  const payment = firstPaymentOf(db, order.id);
-  if (!payment) throw new Error(`The order ${order.id} has no payment.`);
-  return payment.quote;
 }

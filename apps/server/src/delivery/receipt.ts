@@ -1,32 +1,85 @@
+import type { StoredQuote } from '@ruta/core/pricing';
+import { mergedQuote } from '@ruta/core/pricing';
+import { and, eq, inArray } from 'drizzle-orm';
+import type { z } from 'zod';
 import type { Db } from '../base/db';
-import { mail } from '../base/outbox/kinds/mail';
-import { enqueue } from '../base/outbox/outbox';
+import type { Mail } from '../base/outbox/kinds/mail';
+import { receipt } from '../base/outbox/kinds/receipt';
+import { enqueue, isQueued, sendNow } from '../base/outbox/outbox';
 import type { Services } from '../base/services';
 import type { MailedOrder } from '../mail/mailedOrder';
-import { receiptMail } from '../mail/receiptMail';
+import { receiptMail, receiptSubject } from '../mail/receiptMail';
 import { orderAddress } from '../orders/address';
-import type { OrderRow } from '../orders/store';
+import { additionsOf, countedQuotes, firstPaymentOf, loadOrder, loadPayment, type OrderRow, type PaymentRow } from '../orders/store';
+import { payments } from '../orders/tables';
 import { loadShop } from '../shop/store';
 import { downloadLink } from './links';
-import { firstQuote } from './orderView';
 import { received } from './received';
 import { grantsOf } from './store';
 
-/**
- * Queues the buyer's receipt with fresh links to the files.
- * @param idempotencyKey the same key is queued once, so a receipt that is asked for again needs another
- */
-export function queueReceipt(tx: Db, services: Services, order: OrderRow, idempotencyKey: string, told = mailedOrder(services, order)): void {
-  const payload = receiptMail(loadShop(services.db), told);
-  enqueue(tx, services, mail, { payload, idempotencyKey, orderId: order.id, contactId: order.contactId });
+/** So long a receipt waits for what the buyer may still add, unless it is clear before that nothing follows. */
+const WAIT_FOR_MORE_MS = 10 * 60_000;
+
+const receiptKey = (orderId: string) => `receipt ${orderId}`;
+const additionKey = (paymentId: string) => `receipt ${paymentId}`;
+
+/** Queues the buyer's receipt; it tells everything that is bought by the time it is sent. */
+export function queueReceipt(tx: Db, services: Services, order: OrderRow, { waits }: { waits: boolean }, idempotencyKey = receiptKey(order.id)): void {
+  enqueue(tx, services, receipt, {
+    payload: { orderId: order.id, paymentId: null, to: order.buyer.email, subject: receiptSubject(loadShop(services.db), mailedOrder(services, order)) },
+    idempotencyKey,
+    orderId: order.id,
+    contactId: order.contactId,
+    waits: waits ? WAIT_FOR_MORE_MS : 0,
+  });
 }
 
-/** An order as mails tell it. */
-export function mailedOrder(services: Services, order: OrderRow): MailedOrder {
+/** Queues the receipt of something added, if the order's own has been written before it. */
+export function queueAdditionReceipt(tx: Db, services: Services, order: OrderRow, payment: PaymentRow): void {
+  if (firstPaymentOf(tx, order.id)?.toldAt == null) return;
+  const told = mailedOrder(services, order, [payment.quote]);
+  enqueue(tx, services, receipt, {
+    payload: { orderId: order.id, paymentId: payment.id, to: order.buyer.email, subject: receiptSubject(loadShop(services.db), { ...told, added: true }) },
+    idempotencyKey: additionKey(payment.id),
+    orderId: order.id,
+    contactId: order.contactId,
+  });
+}
+
+/** Has a receipt that waits for more sent at once: the buyer has come to the end. */
+export function releaseReceipt(services: Pick<Services, 'db' | 'clock'>, orderId: string): void {
+  sendNow(services, receiptKey(orderId));
+}
+
+/** Writes a receipt at the moment it is sent, and what it tells. What is paid after that has a receipt of its own. */
+export function writeReceipt(services: Services, { orderId, paymentId }: z.infer<typeof receipt.payload>): Mail {
+  const { db, clock } = services;
+  const order = loadOrder(db, orderId);
+  const shop = loadShop(db);
+  if (paymentId !== null) return receiptMail(shop, { ...mailedOrder(services, order, [loadPayment(db, paymentId).quote]), added: true });
+  const first = firstPaymentOf(db, orderId);
+  const told = [...(first ? [first] : []), ...additionsOf(db, orderId).filter((payment) => !isQueued(db, additionKey(payment.id)))];
+  const ids = told.map((payment) => payment.id);
+  db.update(payments)
+    .set({ toldAt: clock.now() })
+    .where(and(eq(payments.orderId, orderId), inArray(payments.id, ids)))
+    .run();
+  return receiptMail(
+    shop,
+    mailedOrder(
+      services,
+      order,
+      told.map((payment) => payment.quote),
+    ),
+  );
+}
+
+/** An order as mails tell it; by default with everything that belongs to it. */
+export function mailedOrder(services: Services, order: OrderRow, quotes: StoredQuote[] = countedQuotes(services.db, order.id)): MailedOrder {
   return {
     test: order.mode === 'test',
     number: order.number,
-    quote: firstQuote(services, order),
+    quote: mergedQuote(quotes),
     buyer: order.buyer,
     orderUrl: orderAddress(services, order.token),
     downloads: grantsOf(services.db, [order.id]).map((grant) => ({ name: grant.name, url: downloadLink(services, grant.id, 'mail') })),

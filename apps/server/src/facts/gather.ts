@@ -1,10 +1,10 @@
 import type { Facts, Purchase } from '@ruta/core/facts';
-import type { StoredQuote } from '@ruta/core/pricing';
+import type { SummedQuote } from '@ruta/core/pricing';
 import { localMoment, type Mode } from '@ruta/core/shop';
 import type { Services } from '../base/services';
 import { findProducts } from '../catalog/store';
 import { type ContactRow, findContact } from '../contacts/store';
-import { firstPaymentOf, hasBoughtHere, type LineRow, linesOf, type OrderRow, purchasesOf, wasPaid } from '../orders/store';
+import { countedQuotes, hasBoughtHere, linesOf, type OrderRow, purchasesOf, wasPaid } from '../orders/store';
 import { loadShop } from '../shop/store';
 import type { VisitorRow } from '../tracking/recorder';
 
@@ -14,7 +14,7 @@ export interface Known {
   contact?: ContactRow | null;
   order?: OrderRow | null;
   /** What a cart that is not paid yet was quoted at. */
-  cart?: { quote: StoredQuote; country: string } | null;
+  cart?: { quote: SummedQuote; country: string } | null;
   /** As the browser states it: `pt-PT,pt;q=0.9`. */
   acceptLanguage?: string | undefined;
   mode?: Mode;
@@ -33,13 +33,22 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
   // Anybody can type anybody's address: in a browser nobody has bought from, it is that of a new person.
   const isProved = !visitor || order != null || (contact !== undefined && hasBoughtHere(db, contact.id, visitor.id));
   const ofOrder = order ? linesOf(db, order.id).filter((line) => line.productId !== null) : undefined;
-  const quote = order ? firstPaymentOf(db, order.id)?.quote : cart?.quote;
+  const quotes = order ? countedQuotes(db, order.id) : cart ? [cart.quote] : [];
+  const [quote] = quotes;
   const country = order?.buyer.country ?? cart?.country ?? (isProved ? contact?.country : visitor?.typed?.country) ?? undefined;
   const language = /^([a-z]{2,3})\b/i.exec(known.acceptLanguage ?? '')?.[1]?.toLowerCase();
   return {
     owned: contact ? purchases(services, isProved ? purchasesOf(db, contact.id, known.mode ?? order?.mode ?? shop.mode) : []) : undefined,
-    bought: ofOrder ? purchases(services, ofOrder) : undefined,
-    orderTotal: quote?.orderTotal,
+    bought: ofOrder
+      ? purchases(services, ofOrder)
+      : cart
+        ? purchases(
+            services,
+            cart.quote.lines.filter(({ part }) => part !== 'set-up fee'),
+          )
+        : undefined,
+    // Goods of the first payment and of everything added to it since.
+    orderTotal: quote && quotes.reduce((sum, each) => sum + each.orderTotal, 0),
     code: quote && (quote.code?.applied ? quote.code.code : null),
     // Cards are the only method so far; an order that is not paid, or was nothing to pay, has none.
     paymentMethod: order && wasPaid(order.state) ? (order.total > 0 ? 'card' : null) : undefined,
@@ -58,11 +67,21 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
   };
 }
 
+interface Bought {
+  productId: string | null;
+  editionId?: string | null | undefined;
+  priceId?: string | null | undefined;
+  role: string;
+  quantity: number;
+}
+
 /** Lines as conditions ask for them, with the families their products belong to. */
-function purchases({ db }: Pick<Services, 'db'>, lines: readonly LineRow[]): Purchase[] {
+function purchases({ db }: Pick<Services, 'db'>, lines: readonly Bought[]): Purchase[] {
   const products = new Map(findProducts(db, [...new Set(lines.flatMap((line) => line.productId ?? []))]).map((product) => [product.id, product]));
   return lines.flatMap(({ productId, editionId, priceId, role, quantity }) => {
     const product = productId === null ? undefined : products.get(productId);
-    return product ? [{ productId: product.id, editionId, priceId, role, quantity, categories: product.categories, tags: product.tags }] : [];
+    return product
+      ? [{ productId: product.id, editionId: editionId ?? null, priceId: priceId ?? null, role, quantity, categories: product.categories, tags: product.tags }]
+      : [];
   });
 }

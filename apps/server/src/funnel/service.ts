@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type Changes, type FunnelSettings, RESERVED_SLUGS, type StepSettings } from '@ruta/core/funnel';
 import { mainOffer, newOffer } from '@ruta/core/offers';
-import { and, eq, ne } from 'drizzle-orm';
+import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
@@ -30,16 +30,23 @@ export function changeStep({ db, clock }: Needs, id: string, { productId, ...set
   const taken = db
     .select({ name: steps.name })
     .from(steps)
-    .where(and(eq(steps.funnelId, step.funnelId), eq(steps.slug, settings.slug), ne(steps.id, id)))
+    .where(and(eq(steps.funnelId, step.funnelId), eq(steps.slug, settings.slug), ne(steps.id, id), isNull(steps.removedAt)))
     .get();
   if (taken) throw fieldRefusal('slug', `“${taken.name}” has this address already.`, 409);
   const main = mainOffer(step);
   const others = step.sells.filter((offer) => offer !== main);
   const sells = main?.productId === productId ? step.sells : productId === null ? others : [newOffer(main?.id ?? newId(clock, 'offer'), productId), ...others];
-  db.update(steps)
-    .set({ ...settings, sells, updatedAt: clock.now() })
-    .where(eq(steps.id, id))
-    .run();
+  db.transaction((tx) => {
+    tx.update(steps)
+      .set({ ...settings, sells, updatedAt: clock.now() })
+      .where(eq(steps.id, id))
+      .run();
+    // A map that is open elsewhere must not write the old ones back.
+    tx.update(funnels)
+      .set({ revision: sql`${funnels.revision} + 1` })
+      .where(eq(funnels.id, step.funnelId))
+      .run();
+  });
 }
 
 /** Steps whose draft differs from what is published, and whether name, address or routes differ. */

@@ -7,7 +7,9 @@ export function funnelSite({ config, live }: LiveServices): Router {
   router.get('/robots.txt', (_request, response) => {
     response
       .type('text/plain')
-      .send(`User-agent: *\nDisallow: /pay/\nDisallow: /go/\nDisallow: /d/\nDisallow: /order/\nDisallow: /cart/\nSitemap: ${config.siteUrl}/sitemap.xml\n`);
+      .send(
+        `User-agent: *\nDisallow: /pay/\nDisallow: /go/\nDisallow: /d/\nDisallow: /offer/\nDisallow: /order/\nDisallow: /cart/\nSitemap: ${config.siteUrl}/sitemap.xml\n`,
+      );
   });
   router.get('/sitemap.xml', (_request, response) => {
     const addresses = live

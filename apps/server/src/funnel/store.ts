@@ -1,6 +1,8 @@
 import { bringUpStep, type Graph, GraphSchema, type Route, type Step } from '@ruta/core/funnel';
+import { OfferSchema } from '@ruta/core/offers';
 import { type PageDocument, readPage } from '@ruta/core/page';
 import { and, desc, eq, inArray, isNull, max, or, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import type { Db } from '../base/db';
 import { notFound } from '../base/problem';
 import { funnels, publications, routes, steps } from './tables';
@@ -63,7 +65,7 @@ export function funnelNames(db: Db, ids: readonly string[]): Map<string, string>
 
 /** Funnels in which a product is sold or given, so that one sees what a change reaches. */
 export function funnelsWith(db: Db, productId: string): Array<{ id: string; name: string }> {
-  const named = sql`EXISTS (SELECT 1 FROM ${steps}, json_each(${steps.sells}) WHERE ${steps.funnelId} = ${funnels.id} AND json_extract(value, '$.productId') = ${productId})`;
+  const named = sql`EXISTS (SELECT 1 FROM ${steps}, json_each(${steps.sells}) WHERE ${steps.funnelId} = ${funnels.id} AND ${steps.removedAt} IS NULL AND json_extract(value, '$.productId') = ${productId})`;
   return db
     .select({ id: funnels.id, name: funnels.name })
     .from(funnels)
@@ -75,7 +77,12 @@ export function funnelsWith(db: Db, productId: string): Array<{ id: string; name
 export function loadFunnel(db: Db, id: string): FunnelState {
   const funnel = findFunnel(db, id);
   if (!funnel) throw notFound('This funnel');
-  const stepRows = db.select().from(steps).where(eq(steps.funnelId, id)).all().map(readStep);
+  const stepRows = db
+    .select()
+    .from(steps)
+    .where(and(eq(steps.funnelId, id), isNull(steps.removedAt)))
+    .all()
+    .map(readStep);
   return { funnel, steps: stepRows, graph: graphOf(funnel.entryId, stepRows, routesOf(db, id)), published: latestPublication(db, id) };
 }
 
@@ -84,7 +91,12 @@ export function graphsOf(db: Db, rows: readonly FunnelRow[]): Map<string, Graph>
   const ids = rows.map((row) => row.id);
   if (ids.length === 0) return new Map();
   const columns = { id: steps.id, funnelId: steps.funnelId, kind: steps.kind, name: steps.name, slug: steps.slug, sells: steps.sells };
-  const stepRows = db.select(columns).from(steps).where(inArray(steps.funnelId, ids)).all();
+  const stepRows = db
+    .select(columns)
+    .from(steps)
+    .where(and(inArray(steps.funnelId, ids), isNull(steps.removedAt)))
+    .all()
+    .map((row) => ({ ...row, sells: readOffers(row.sells) }));
   const routeRows = db.select().from(routes).where(inArray(routes.funnelId, ids)).all();
   return new Map(
     rows.map((row) => [
@@ -100,13 +112,20 @@ export function graphsOf(db: Db, rows: readonly FunnelRow[]): Map<string, Graph>
 
 const routesOf = (db: Db, funnelId: string) => db.select().from(routes).where(eq(routes.funnelId, funnelId)).all();
 
+/** Stored offers as the present version has them. */
+const readOffers = (stored: unknown) => z.array(OfferSchema).parse(stored);
+
 function readStep(row: typeof steps.$inferSelect): StepRow {
-  return { ...row, draft: readPage(row.draft) };
+  return { ...row, draft: readPage(row.draft), sells: readOffers(row.sells) };
 }
 
 /** @throws Refusal 404 if there is no such step */
 export function loadStep(db: Db, id: string): StepRow {
-  const step = db.select().from(steps).where(eq(steps.id, id)).get();
+  const step = db
+    .select()
+    .from(steps)
+    .where(and(eq(steps.id, id), isNull(steps.removedAt)))
+    .get();
   if (!step) throw notFound('This stop');
   return readStep(step);
 }

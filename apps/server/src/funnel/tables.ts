@@ -1,6 +1,7 @@
 import type { Condition } from '@ruta/core/conditions';
 import type { Outcome, StepKind } from '@ruta/core/funnel';
 import type { Offer } from '@ruta/core/offers';
+import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 export const funnels = sqliteTable('funnels', {
@@ -9,6 +10,8 @@ export const funnels = sqliteTable('funnels', {
   slug: text().notNull().unique(),
   entryId: text().notNull(),
   giftId: text(),
+  /** Counts up with every change of the map, so that two people cannot overwrite each other unseen. */
+  revision: integer().notNull().default(1),
   archivedAt: integer(),
   createdAt: integer().notNull(),
   updatedAt: integer().notNull(),
@@ -30,8 +33,10 @@ export const steps = sqliteTable(
     /** Counts up with every saved draft, so that two windows cannot overwrite each other unseen. */
     revision: integer().notNull(),
     updatedAt: integer().notNull(),
+    /** Taken off the map; kept with its page so that it can be put back. */
+    removedAt: integer(),
   },
-  (table) => [uniqueIndex('steps_slug').on(table.funnelId, table.slug)],
+  (table) => [uniqueIndex('steps_slug').on(table.funnelId, table.slug).where(sql`removed_at is null`)],
 );
 
 export const routes = sqliteTable(

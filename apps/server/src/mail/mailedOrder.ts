@@ -7,6 +7,8 @@ export interface MailedOrder {
   /** Null for a gift. */
   number: number | null;
   quote: StoredQuote;
+  /** Tells only what was added to an order later. */
+  added?: boolean;
   buyer: { firstName: string; email: string };
   orderUrl: string;
   downloads: Array<{ name: string; url: string }>;

@@ -13,13 +13,12 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
   const { settings, brand } = shop;
   const palette = paletteOf(brand);
   const gift = order.number === null;
-  const mark = order.test ? TEST_MARK : '';
-  const subject = `${mark}${gift ? `Your download: ${order.quote.lines[0]?.name ?? ''}` : `Your receipt from ${settings.name}, order ${order.number}`}`;
+  const subject = receiptSubject(shop, order);
   const html = renderToStaticMarkup(
     <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
       <h1 style={{ font: `600 24px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
       {order.test ? <p style={{ margin: '0 0 12px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
-      <p style={{ margin: '0 0 20px' }}>{gift ? 'Here is what you asked for.' : `Your order ${order.number} is paid. Keep this mail as your receipt.`}</p>
+      <p style={{ margin: '0 0 20px' }}>{opening(order)}</p>
       {order.confirmations.map(({ text, buttonWords, buttonUrl }) => (
         <div key={text + buttonUrl} style={{ margin: '0 0 20px' }}>
           {text.split(/\n+/).map((paragraph) => (
@@ -69,6 +68,7 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
   const money = (amount: number) => formatMoney(amount, order.quote.currency);
   const text = [
     `Thank you, ${order.buyer.firstName || 'and welcome'}.`,
+    ...(order.added ? [opening(order)] : []),
     ...(order.test ? [TEST_WORDS] : []),
     ...order.quote.lines.map((line) => `${line.name}: ${line.discounted === 0 ? 'free' : money(line.discounted)}`),
     ...(gift ? [] : [`Paid: ${money(order.quote.dueToday)} (order ${order.number})`, ...laterWords(order.quote)]),
@@ -79,6 +79,21 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
     `Your order: ${order.orderUrl}`,
   ].join('\n');
   return { from: sender(shop), to: order.buyer.email, subject, html: `<!doctype html>${html}`, text };
+}
+
+/** What a receipt is called in a mailbox. */
+export function receiptSubject(
+  { settings }: Pick<ShopRow, 'settings'>,
+  { test, number, quote, added }: Pick<MailedOrder, 'test' | 'number' | 'quote' | 'added'>,
+): string {
+  const mark = test ? TEST_MARK : '';
+  if (number === null) return `${mark}Your download: ${quote.lines[0]?.name ?? ''}`;
+  return added ? `${mark}Added to your order ${number} at ${settings.name}` : `${mark}Your receipt from ${settings.name}, order ${number}`;
+}
+
+function opening({ number, added }: MailedOrder): string {
+  if (number === null) return 'Here is what you asked for.';
+  return added ? `This was added to your order ${number}. Keep this mail as your receipt.` : `Your order ${number} is paid. Keep this mail as your receipt.`;
 }
 
 function Lines({ quote, palette }: { quote: StoredQuote; palette: Palette }) {

@@ -13,11 +13,12 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
   const amount = order.quote.dueToday > 0 ? formatMoney(order.quote.dueToday, order.quote.currency) : 'nothing today';
   const later = laterWords(order.quote);
   const names = order.quote.lines.map((line) => [line.name, bundleWords(line)].filter(Boolean).join(' ')).join(', ');
+  const verb = order.added ? 'Added' : 'Sold';
   const palette = paletteOf(brand);
   const html = renderToStaticMarkup(
     <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
       <h1 style={{ font: `600 22px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>
-        Sold for {amount}: {names}
+        {verb} for {amount}: {names}
       </h1>
       {order.test ? <p style={{ margin: '0 0 16px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
       <p style={{ margin: '0 0 16px' }}>
@@ -38,7 +39,7 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
   return {
     from: sender(shop),
     to: settings.contactEmail,
-    subject: `${order.test ? TEST_MARK : ''}Sold: ${names}, ${amount}`,
+    subject: `${order.test ? TEST_MARK : ''}${verb}: ${names}, ${amount}`,
     html: `<!doctype html>${html}`,
     text: [...(order.test ? [TEST_WORDS] : []), `Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.`, ...later, order.studioUrl].join('\n'),
   };

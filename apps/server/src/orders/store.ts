@@ -97,6 +97,17 @@ export function ownOrderOf(db: Db, cartId: string | undefined, visitorId: string
   return order && (order.visitorId === null || order.visitorId === visitorId) ? order : undefined;
 }
 
+/** The latest order that a visitor paid in a funnel; undefined if there is none. */
+export function latestOrderOf(db: Db, visitorId: string, funnelId: string): OrderRow | undefined {
+  return db
+    .select()
+    .from(orders)
+    .where(and(eq(orders.visitorId, visitorId), eq(orders.funnelId, funnelId), isPaid))
+    .orderBy(desc(orders.paidAt))
+    .limit(1)
+    .get();
+}
+
 /** The payments of an order, the first one first. */
 export const paymentsOf = (db: Db, orderId: string): PaymentRow[] => paymentsByOrder(db).all({ orderId }).map(readPayment);
 
@@ -107,6 +118,17 @@ export const paymentsOf = (db: Db, orderId: string): PaymentRow[] => paymentsByO
 export function firstPaymentOf(db: Db, orderId: string): PaymentRow | undefined {
   const tried = paymentsOf(db, orderId).filter(({ kind }) => kind === 'first');
   return tried.find(({ state }) => state === 'paid') ?? tried.findLast(({ state }) => state === 'open') ?? tried.at(-1);
+}
+
+/** What an order was sold for: the quote of the first payment that counts, then those of everything added by one click. */
+export function countedQuotes(db: Db, orderId: string): StoredQuote[] {
+  const first = firstPaymentOf(db, orderId);
+  return first ? [first.quote, ...additionsOf(db, orderId).map(({ quote }) => quote)] : [];
+}
+
+/** What was added to an order and paid, the earliest first. */
+export function additionsOf(db: Db, orderId: string): PaymentRow[] {
+  return paymentsOf(db, orderId).filter(({ kind, state }) => kind === 'addition' && state === 'paid');
 }
 
 export function loadPayment(db: Db, id: string): PaymentRow {

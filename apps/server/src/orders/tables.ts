@@ -3,6 +3,7 @@ import type { Campaign } from '@ruta/core/facts';
 import type { Buyer, OrderLineRole, OrderState } from '@ruta/core/orders';
 import type { ChargeState, PaymentKind, PaymentState } from '@ruta/core/payments';
 import type { Mode } from '@ruta/core/shop';
+import { sql } from 'drizzle-orm';
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { contacts } from '../contacts/tables';
 
@@ -33,6 +34,8 @@ export const orders = sqliteTable(
     goods: text().notNull(),
     /** The code that was used, by its id; null for none. */
     codeId: text(),
+    /** Ids of the bumps that stood on the checkout when it was paid. */
+    offered: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
     campaign: text({ mode: 'json' }).$type<Campaign>(),
     /** Stands for the right to see this order; never shown to others. */
     token: text().notNull().unique(),
@@ -67,10 +70,20 @@ export const payments = sqliteTable(
     quote: text({ mode: 'json' }).$type<unknown>().notNull(),
     /** The kept method that pays it; null for one that is used once. */
     methodId: text(),
+    /** For an addition: the stop and the offer it was taken by. */
+    stepId: text(),
+    offerId: text(),
+    /** When it was first told in a receipt. */
+    toldAt: integer(),
     createdAt: integer().notNull(),
     paidAt: integer(),
   },
-  (table) => [index('payments_order').on(table.orderId), index('payments_due').on(table.state, table.due)],
+  (table) => [
+    index('payments_order').on(table.orderId),
+    index('payments_due').on(table.state, table.due),
+    // An offer is taken once in an order, however often its yes arrives.
+    uniqueIndex('payments_offer').on(table.orderId, table.offerId).where(sql`offer_id is not null and state <> 'cancelled'`),
+  ],
 );
 
 export const orderLines = sqliteTable(

@@ -7,7 +7,7 @@ import { and, eq, ne } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId, newToken } from '../base/ids';
 import type { Services } from '../base/services';
-import { chargesOf, firstPaymentOf, loadPayment, type OrderRow, orderOfCart, type PaymentRow, wasPaid } from './store';
+import { chargesOf, firstPaymentOf, loadPayment, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from './store';
 import { orderLines, orders, payments } from './tables';
 
 type Needs = Pick<Services, 'clock'>;
@@ -21,6 +21,10 @@ export interface NewOrder {
   quote: StoredQuote;
   /** The code that was used; null for none. */
   codeId: string | null;
+  /** Ids of the bumps that stand on the checkout. */
+  offered?: string[];
+  /** Offers may follow, so that the method that pays is kept for them. */
+  keeps?: boolean;
   buyer: Buyer;
   campaign: Campaign | null;
 }
@@ -41,7 +45,12 @@ const goodsOf = (quote: StoredQuote): string =>
  * Writes an open order with its first payment, or brings those of the cart up to date while they are still open. A paid
  * order is left as it is.
  */
-export function openOrder(tx: Db, services: Needs, { quote, ...input }: NewOrder, methodId: string | null = null): { order: OrderRow; payment: PaymentRow } {
+export function openOrder(
+  tx: Db,
+  services: Needs,
+  { quote, keeps: _keeps, ...input }: NewOrder,
+  methodId: string | null = null,
+): { order: OrderRow; payment: PaymentRow } {
   const { clock } = services;
   const values = {
     ...input,
@@ -73,23 +82,29 @@ export function openOrder(tx: Db, services: Needs, { quote, ...input }: NewOrder
   return { order, payment: addPayment(tx, services, { orderId: order.id, kind: 'first', quote, methodId }) };
 }
 
+export interface NewPayment {
+  orderId: string;
+  kind: PaymentKind;
+  quote: StoredQuote;
+  methodId: string | null;
+  /** For an addition: the stop and the offer it is taken by. */
+  stepId?: string;
+  offerId?: string;
+}
+
 /** Writes a payment that is owed from now on. */
-export function addPayment(
-  tx: Db,
-  { clock }: Needs,
-  { orderId, kind, quote, methodId }: { orderId: string; kind: PaymentKind; quote: StoredQuote; methodId: string | null },
-): PaymentRow {
+export function addPayment(tx: Db, { clock }: Needs, { quote, ...values }: NewPayment): PaymentRow {
   const now = clock.now();
   const row = tx
     .insert(payments)
-    .values({ id: newId(clock, 'payment'), orderId, kind, state: 'open', due: now, amount: quote.dueToday, quote, methodId, createdAt: now, paidAt: null })
+    .values({ ...values, id: newId(clock, 'payment'), state: 'open', due: now, amount: quote.dueToday, quote, createdAt: now, paidAt: null })
     .returning()
     .get();
   return { ...row, quote };
 }
 
 /** Whether two quotes are of the same goods at the same price; dates of later charges move by themselves. */
-function isForTheSame(one: StoredQuote, other: StoredQuote): boolean {
+export function isForTheSame(one: StoredQuote, other: StoredQuote): boolean {
   const sold = ({ dueToday, lines, code }: StoredQuote) =>
     JSON.stringify([
       dueToday,
@@ -122,6 +137,35 @@ function firstPayment(tx: Db, orderId: string): PaymentRow {
   const payment = firstPaymentOf(tx, orderId);
   if (!payment) throw new Error(`The order ${orderId} has no payment.`);
   return payment;
+}
+
+/**
+ * Opens the payment of something that is added by one click, or takes up the one that is open. What was tried at another
+ * price stays what it was tried for, and is given up.
+ * @returns the payment; one that is paid already stays as it is
+ */
+export function openAddition(tx: Db, services: Needs, input: NewPayment & { offerId: string; stepId: string }): PaymentRow {
+  const known = paymentsOf(tx, input.orderId).find((payment) => payment.offerId === input.offerId && payment.state !== 'cancelled');
+  if (!known || known.state === 'paid') return known ?? addPayment(tx, services, input);
+  if (chargesOf(tx, known.id).length > 0 && !isForTheSame(known.quote, input.quote)) {
+    tx.update(payments).set({ state: 'cancelled' }).where(eq(payments.id, known.id)).run();
+    return addPayment(tx, services, input);
+  }
+  const { quote, methodId, stepId } = input;
+  tx.update(payments).set({ amount: quote.dueToday, quote, methodId, stepId }).where(eq(payments.id, known.id)).run();
+  return loadPayment(tx, known.id);
+}
+
+/** Counts what was added to an order in its sums, and in the names of what was bought. */
+export function addToOrder(tx: Db, order: OrderRow, quote: StoredQuote): OrderRow {
+  const { total, tax, netGoods } = sumsOf(quote);
+  const sums = { total: order.total + total, tax: order.tax + tax, netGoods: order.netGoods + netGoods };
+  return tx
+    .update(orders)
+    .set({ ...sums, goods: [order.goods, goodsOf(quote)].filter(Boolean).join(', ') })
+    .where(eq(orders.id, order.id))
+    .returning()
+    .get() as OrderRow;
 }
 
 /** A line of goods that was written, with what it is of: what has to be delivered. */

@@ -9,7 +9,7 @@ import { closedBecause } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
 import { type ContactRow, saveContact } from '../contacts/store';
 import { queueReceipt } from '../delivery/receipt';
-import type { LiveStep } from '../funnel/live';
+import type { LiveServices, LiveStep } from '../funnel/live';
 import { giftOrder } from '../orders/store';
 import { openOrder } from '../orders/write';
 import { markPaid } from '../payments/fulfil';
@@ -19,7 +19,7 @@ import { makeEvent } from '../tracking/visitor';
 
 /** Saves the contact, gives the gift, and writes the lead, all at once or not at all. @returns whose address it is */
 export function saveLead(
-  services: Tracked,
+  services: Tracked & LiveServices,
   live: LiveStep,
   form: ElementOf<'form'>,
   values: Record<string, string>,
@@ -64,14 +64,14 @@ export function saveLead(
 }
 
 /** The step's free product becomes an order of value 0, so that its files come by the same way as bought ones. Who asks again gets the mail again. */
-function giveGift(tx: Db, services: Tracked, live: LiveStep, contact: ContactRow, visitor: VisitorRow | null): void {
+function giveGift(tx: Db, services: Tracked & LiveServices, live: LiveStep, contact: ContactRow, visitor: VisitorRow | null): void {
   const { clock } = services;
   const offer = mainOffer(live.step);
   const gift = offer && findProduct(services.db, offer.productId);
   if (!gift || !isFree(gift) || closedBecause({ db: tx, clock }, gift, null)) return;
   const earlier = giftOrder(tx, contact.id, gift.id);
   if (earlier) {
-    queueReceipt(tx, services, earlier, `receipt ${earlier.id} ${clock.now()}`);
+    queueReceipt(tx, services, earlier, { waits: false }, `receipt ${earlier.id} ${clock.now()}`);
     return;
   }
   const shop = loadShop(services.db);

@@ -7,11 +7,16 @@ import { cookieOf, giveCookie } from '../base/cookies';
 import { type Closed, closedBecause } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
 import { closedAnswer } from '../checkout/closed';
+import { guestOf } from '../checkout/guest';
+import { sendOfferAnswer } from '../checkout/offerSite';
+import { openOffers } from '../checkout/takeOffer';
 import { openCheckout, soldAt } from '../checkout/view';
 import { findCode } from '../codes/store';
 import { orderByToken, orderView } from '../delivery/orderView';
+import { releaseReceipt } from '../delivery/receipt';
 import { gatherFacts } from '../facts/gather';
 import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
+import { latestOrderOf } from '../orders/store';
 import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
 import type { KeptPages } from '../site/keptPages';
@@ -118,7 +123,10 @@ export function pageRoutesOfSite(services: Needs): Router {
 
   /** A page that knows its visitor: the checkout with what is known filled in, the order just paid. */
   function personal(request: Request, response: Response, live: LiveStep, visitorId: string) {
+    if (live.step.kind === 'offer') return offered(request, response, live, visitorId);
     const order = orderByToken(services, request.query.order);
+    // Who has come past every offer has bought what they buy.
+    if (order) releaseReceipt(services, order.id);
     const sold = soldAt(services, live);
     const checkout = sold
       ? openCheckout(services, live, sold, {
@@ -142,6 +150,14 @@ export function pageRoutesOfSite(services: Needs): Router {
     });
     // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
     return response.set('cache-control', 'private, no-store').type('html').send(html);
+  }
+
+  /** What is offered after the payment, to the buyer of an order; one who comes without its address is known by their browser. */
+  function offered(request: Request, response: Response, live: LiveStep, visitorId: string) {
+    const token = request.query.order ?? latestOrderOf(db, visitorId, live.publication.funnelId)?.token;
+    const refused = typeof request.query.declined === 'string';
+    const state = refused ? { message: declineMessage(String(request.query.declined)), refused } : {};
+    return sendOfferAnswer(services, response, openOffers(services, live, token, guestOf(services, request), state));
   }
 
   function tellClosed(request: Request, response: Response, live: LiveStep, closed: Closed) {

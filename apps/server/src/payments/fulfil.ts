@@ -7,11 +7,13 @@ import { enqueue } from '../base/outbox/outbox';
 import { countSold, releaseHolds } from '../catalog/availability';
 import { countSale, saveContact } from '../contacts/store';
 import { deliver } from '../delivery/deliver';
-import { mailedOrder, queueReceipt } from '../delivery/receipt';
+import { mailedOrder, queueAdditionReceipt, queueReceipt } from '../delivery/receipt';
+import type { LiveServices } from '../funnel/live';
 import { saleMail } from '../mail/saleMail';
+import { awaitsOffer } from '../offers/onward';
 import type { OrderRow, PaymentRow } from '../orders/store';
 import { orders, payments } from '../orders/tables';
-import { writeLines } from '../orders/write';
+import { addToOrder, writeLines } from '../orders/write';
 import { openPlans } from '../plans/store';
 import { loadShop, takeOrderNumber } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
@@ -29,7 +31,7 @@ export function isSale(quote: Pick<StoredQuote, 'dueToday' | 'plans' | 'discount
  * buyer's receipt and the seller's notice, all in the caller's transaction, so that either everything is there or
  * nothing. Nothing is delivered before this.
  */
-export function markPaid(tx: Db, services: Tracked, order: OrderRow, payment: PaymentRow): void {
+export function markPaid(tx: Db, services: Tracked & LiveServices, order: OrderRow, payment: PaymentRow): void {
   const { clock, recorder } = services;
   const now = clock.now();
   const visitor = order.visitorId ? (recorder.visitor(order.visitorId) ?? null) : null;
@@ -47,15 +49,11 @@ export function markPaid(tx: Db, services: Tracked, order: OrderRow, payment: Pa
     recorder.knows(visitor.id, known);
   }
 
-  for (const line of writeLines(tx, services, payment)) {
-    if (line.editionId) countSold(tx, line.editionId, order.mode, line.quantity);
-    deliver(tx, services, paid, line);
-  }
+  giveGoods(tx, services, paid, payment);
   releaseHolds(tx, order.cartId);
-  openPlans(tx, services, paid, payment);
   if (sale && order.total > 0 && order.mode === 'live') countSale(tx, contact.id, order.total);
-  const told = mailedOrder(services, paid);
-  queueReceipt(tx, services, paid, `receipt ${order.id}`, told);
+  recordBumps(services, paid, payment);
+  queueReceipt(tx, services, paid, { waits: awaitsOffer(services, paid) });
   if (!sale) return;
 
   // A gift is a lead, not a sale: its own event says so. A free trial is a sale of nothing today.
@@ -70,16 +68,66 @@ export function markPaid(tx: Db, services: Tracked, order: OrderRow, payment: Pa
   recorder.record({ ...event, campaign: order.campaign });
   const studioUrl = `${services.config.studioUrl}/sales/orders/${order.id}`;
   enqueue(tx, services, mail, {
-    payload: saleMail(loadShop(services.db), { ...told, studioUrl }),
+    payload: saleMail(loadShop(services.db), { ...mailedOrder(services, paid, [payment.quote]), studioUrl }),
     idempotencyKey: `sale ${order.id}`,
     orderId: order.id,
   });
 }
 
+/**
+ * Makes an addition paid: its lines, what they go on owing, rights to files, the event and the mails, all in the caller's
+ * transaction. It joins the order that it was added to.
+ */
+export function markAdded(tx: Db, services: Tracked & LiveServices, order: OrderRow, payment: PaymentRow): void {
+  const now = services.clock.now();
+  tx.update(payments).set({ state: 'paid', paidAt: now }).where(eq(payments.id, payment.id)).run();
+  if (payment.methodId && order.contactId) giveMethodTo(tx, payment.methodId, order.contactId);
+  // What was a gift becomes a sale with the first thing that is paid.
+  const number = order.number ?? (isSale(payment.quote) ? takeOrderNumber(tx, order.mode) : null);
+  if (number !== order.number) tx.update(orders).set({ number }).where(eq(orders.id, order.id)).run();
+  const added = addToOrder(tx, order, payment.quote);
+  giveGoods(tx, services, added, payment);
+  releaseHolds(tx, order.cartId);
+  if (order.contactId && payment.amount > 0 && order.mode === 'live') countSale(tx, order.contactId, payment.amount, order.number === null);
+  const { offerId, stepId } = payment;
+  const role = payment.quote.lines[0]?.role ?? 'upsell';
+  const value = payment.quote.lines.reduce((sum, line) => sum + line.net, 0);
+  if (offerId && stepId) recordForOrder(services, added, 'offer.taken', { offerId, role, value }, stepId);
+  queueAdditionReceipt(tx, services, added, payment);
+  if (!isSale(payment.quote)) return;
+  enqueue(tx, services, mail, {
+    payload: saleMail(loadShop(services.db), {
+      ...mailedOrder(services, added, [payment.quote]),
+      added: true,
+      studioUrl: `${services.config.studioUrl}/sales/orders/${order.id}`,
+    }),
+    idempotencyKey: `sale ${payment.id}`,
+    orderId: order.id,
+  });
+}
+
+/** Writes what a payment brings: lines, rights to files and keys, what is owed later, and what is left of the stock. */
+function giveGoods(tx: Db, services: Tracked, order: OrderRow, payment: PaymentRow): void {
+  for (const line of writeLines(tx, services, payment)) {
+    if (line.editionId) countSold(tx, line.editionId, order.mode, line.quantity);
+    deliver(tx, services, order, line);
+  }
+  openPlans(tx, services, order, payment);
+}
+
+/** Says of each bump that stood on the checkout that it was shown, and of those that were ticked that they were taken. */
+function recordBumps(services: Tracked, order: OrderRow, { quote }: PaymentRow): void {
+  for (const offerId of order.offered) {
+    recordForOrder(services, order, 'offer.shown', { offerId, role: 'bump' });
+    const taken = quote.lines.filter((line) => line.lineId === `bump-${offerId}`);
+    if (taken.length > 0) recordForOrder(services, order, 'offer.taken', { offerId, role: 'bump', value: taken.reduce((sum, line) => sum + line.net, 0) });
+  }
+}
+
 /** Records that something happened to an order, in the log that is its story. */
-export function recordForOrder<Kind extends EventKind>(services: Tracked, order: OrderRow, kind: Kind, data: EventPayload<Kind>): void {
+export function recordForOrder<Kind extends EventKind>(services: Tracked, order: OrderRow, kind: Kind, data: EventPayload<Kind>, stepId = order.stepId): void {
   const visitor = order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : null;
   services.recorder.record(
-    makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId: order.stepId, orderId: order.id, contactId: order.contactId, data }),
+    makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId, orderId: order.id, contactId: order.contactId, data }),
   );
 }

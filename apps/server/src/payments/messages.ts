@@ -7,6 +7,7 @@ const MESSAGES: Record<string, string> = {
   unavailable: 'Card payments are not available at the moment. Nothing was charged. Please try again in a few minutes.',
   'never-arrived':
     'The payment did not reach the bank, as far as it knows. Press the button to try again; should the first one still turn up, you pay once only.',
+  'no-method': 'No card is on file for this order. Enter one to add this; nothing was charged.',
 };
 
 /** The words for a decline or failure code. */

@@ -1,6 +1,8 @@
 import { eq } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
+import { type ChargeRow, paymentsOf } from '../orders/store';
+import { payments } from '../orders/tables';
 import { type Paying, providerOf } from './accounts';
 import type { KeepAnswer, OpenAccount } from './provider';
 import { paymentMethods } from './tables';
@@ -32,6 +34,25 @@ export async function keepMethod(
     })
     .run();
   return { state: 'kept', id, reference: kept.method };
+}
+
+/** Writes down what stands for a card that was kept with a charge, and that its payment is paid by it; call it in the transaction that settles. */
+export function writeKept(tx: Db, { clock }: Pick<Paying, 'clock'>, charge: ChargeRow, reference: string, last4: string | null): void {
+  if (charge.accountId === null) return;
+  const id = newId(clock, 'method');
+  tx.insert(paymentMethods)
+    .values({ id, contactId: null, accountId: charge.accountId, reference, kind: 'card', last4, createdAt: clock.now(), removedAt: null })
+    .run();
+  tx.update(payments).set({ methodId: id }).where(eq(payments.id, charge.paymentId)).run();
+}
+
+export type MethodRow = typeof paymentMethods.$inferSelect;
+
+/** The method that an order can be charged to without its buyer: what its latest payment was paid by, if it is still kept. */
+export function methodOnFile(db: Db, orderId: string): MethodRow | undefined {
+  const paidBy = paymentsOf(db, orderId).findLast(({ state, methodId }) => state === 'paid' && methodId !== null)?.methodId;
+  const method = paidBy ? db.select().from(paymentMethods).where(eq(paymentMethods.id, paidBy)).get() : undefined;
+  return method?.removedAt === null ? method : undefined;
 }
 
 /** Says whose a kept method is; call it in the transaction that pays. */

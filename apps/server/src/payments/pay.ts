@@ -1,19 +1,21 @@
 import { isUnderWay } from '@ruta/core/payments';
 import type { Db } from '../base/db';
-import { newId } from '../base/ids';
-import type { Services } from '../base/services';
+import type { LiveServices } from '../funnel/live';
 import { type ChargeRow, chargesOf, firstPaymentOf, loadOrder, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from '../orders/store';
-import { charges } from '../orders/tables';
 import { type NewOrder, openOrder } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
-import { accountForPayment, accountOf, type Paying, providerOf } from './accounts';
+import { accountForPayment, type Paying } from './accounts';
+import { beginCharge, cancelUnconfirmed, takeMoney } from './charging';
 import { markPaid, recordForOrder } from './fulfil';
 import { keepMethod } from './methods';
-import type { ChargeAnswer, OpenAccount } from './provider';
-import { settle } from './settle';
 
 /** How a try to pay ended, for the buyer. */
-export type PayOutcome =
+export type PayOutcome = PayState & {
+  /** The addition that it was about; missing for an order's first payment. */
+  addition?: PaymentRow;
+};
+
+type PayState =
   | { state: 'paid'; order: OrderRow }
   /** The processor has not said yet; the buyer waits on a page that asks again. */
   | { state: 'waiting'; order: OrderRow }
@@ -21,7 +23,7 @@ export type PayOutcome =
   | { state: 'confirm'; order: OrderRow; url: string }
   | { state: 'declined'; order: OrderRow; reason: string };
 
-type Needs = Tracked & Paying;
+type Needs = Tracked & Paying & LiveServices;
 
 const payingNow = new Map<string, Promise<PayOutcome>>();
 
@@ -66,24 +68,11 @@ async function attempt(services: Needs, input: NewOrder, token: string, returnUr
   if (!charge && !account && !wasPaid(order.state) && !isOrderUnderWay(db, order.id)) return refused(services, input, 'unavailable');
   if (!charge || !account) return outcomeOf(db, order.id);
 
-  const answer = await providerOf(services, account).charge(account, {
-    amount: charge.amount,
-    currency: charge.currency,
-    source: method === null ? { token } : { method: method.reference },
-    idempotencyKey: charge.idempotencyKey,
-    reference: order.id,
-    returnUrl: returnUrl(order),
-  });
-  try {
-    settle(services, charge.id, answer);
-    if (answer.state === 'needs-confirmation' && answer.confirmUrl) return { state: 'confirm', order, url: answer.confirmUrl };
-    return outcomeOf(db, order.id);
-  } catch (error) {
-    // The money may be taken, and what was done of it is undone as one. The charge stays open and is asked after until
-    // it can be written down; nobody is told meanwhile that nothing happened.
-    services.log.error({ err: error, charge: charge.id, answer: answer.state }, 'the answer to a charge could not be written down');
-    return { state: 'waiting', order };
-  }
+  // What is kept before stands for the card already; else it is kept with the charge, if offers may follow.
+  const source = method === null ? { token, keep: input.keeps ?? false } : { method: method.reference };
+  const told = await takeMoney(services, { account, order, charge, source, returnUrl: returnUrl(order) });
+  if (told === null) return { state: 'waiting', order };
+  return told.confirmUrl === null ? outcomeOf(db, order.id) : { state: 'confirm', order, url: told.confirmUrl };
 }
 
 /** Writes down that nothing could be charged. */
@@ -91,30 +80,6 @@ function refused(services: Needs, input: NewOrder, reason: string): PayOutcome {
   const { order } = services.db.transaction((tx) => openOrder(tx, services, input));
   recordForOrder(services, order, 'payment.failed', { reason });
   return { state: 'declined', order, reason };
-}
-
-/** Writes a try to take the money of a payment, with a key of its own, before the processor is asked. */
-export function beginCharge(tx: Db, { clock }: Pick<Services, 'clock'>, order: OrderRow, payment: PaymentRow, account: OpenAccount): ChargeRow {
-  const now = clock.now();
-  const tries = chargesOf(tx, payment.id).length;
-  return tx
-    .insert(charges)
-    .values({
-      id: newId(clock, 'charge'),
-      orderId: order.id,
-      paymentId: payment.id,
-      accountId: account.id,
-      provider: account.provider,
-      mode: order.mode,
-      idempotencyKey: `${payment.id}-${tries + 1}`,
-      amount: payment.amount,
-      currency: order.currency,
-      state: 'pending',
-      createdAt: now,
-      updatedAt: now,
-    })
-    .returning()
-    .get();
 }
 
 /**
@@ -145,13 +110,7 @@ function lastCharge(db: Db, orderId: string): ChargeRow | undefined {
 async function giveUpUnconfirmed(services: Needs, cartId: string): Promise<void> {
   const order = orderOfCart(services.db, cartId);
   const last = order && lastCharge(services.db, order.id);
-  const account = last && accountOf(services, last.accountId);
-  if (last?.state !== 'needs-confirmation' || !last.providerChargeId || !account) return;
-  const provider = providerOf(services, account);
-  const answer: ChargeAnswer = (await provider.cancel(account, last.providerChargeId))
-    ? { state: 'voided', providerChargeId: last.providerChargeId, last4: last.cardLast4 }
-    : await provider.find(account, last.idempotencyKey);
-  settle(services, last.id, answer);
+  if (last) await cancelUnconfirmed(services, last);
 }
 
 /** Where an order's first payment stands now. */

@@ -2,7 +2,15 @@ import type { Mode } from '@ruta/core/shop';
 
 /** What a processor says of a charge, in our words. */
 export type ChargeAnswer =
-  | { state: 'captured'; providerChargeId: string; last4: string | null /** As the processor states it, minor units. */; amount?: number | undefined }
+  | {
+      state: 'captured';
+      providerChargeId: string;
+      last4: string | null;
+      /** As the processor states it, minor units. */
+      amount?: number | undefined;
+      /** What stands for the card from now on, where it was asked to keep it. */
+      method?: string | undefined;
+    }
   | { state: 'declined'; providerChargeId: string; last4: string | null; reason: string }
   | { state: 'needs-confirmation'; providerChargeId: string; last4: string | null; confirmUrl: string | null }
   | { state: 'voided'; providerChargeId: string; last4: string | null }
@@ -21,6 +29,8 @@ export interface ChargeRequest {
   idempotencyKey: string;
   reference: string;
   returnUrl: string;
+  /** Keep the card for later charges, if this one goes through. */
+  keep?: boolean;
 }
 
 /** What a processor says when it is asked to keep a card for later charges. */

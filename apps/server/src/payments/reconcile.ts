@@ -1,5 +1,6 @@
 import { isUnderWay } from '@ruta/core/payments';
 import { and, eq, gt, inArray, lte } from 'drizzle-orm';
+import type { LiveServices } from '../funnel/live';
 import { type ChargeRow, chargesOfOrder } from '../orders/store';
 import { charges } from '../orders/tables';
 import type { Tracked } from '../tracking/recorder';
@@ -7,7 +8,7 @@ import { accountOf, type Paying, providerOf } from './accounts';
 import type { ChargeAnswer } from './provider';
 import { settle } from './settle';
 
-type Needs = Tracked & Paying;
+type Needs = Tracked & Paying & LiveServices;
 
 /** A charge younger than this may still be on its way to the processor, also when the server was started anew meanwhile. */
 const ON_ITS_WAY_MS = 60_000;

@@ -1,12 +1,14 @@
 import { eq } from 'drizzle-orm';
 import { voidCharge } from '../base/outbox/kinds/voidCharge';
 import { enqueue } from '../base/outbox/outbox';
+import type { LiveServices } from '../funnel/live';
 import { type ChargeRow, findCharge, loadOrder, loadPayment, wasPaid } from '../orders/store';
 import { charges } from '../orders/tables';
 import { takeUp } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
 import { accountOf, type Paying, providerOf } from './accounts';
-import { markPaid, recordForOrder } from './fulfil';
+import { markAdded, markPaid, recordForOrder } from './fulfil';
+import { writeKept } from './methods';
 import type { ChargeAnswer } from './provider';
 
 /**
@@ -14,7 +16,7 @@ import type { ChargeAnswer } from './provider';
  * the reconciler) settles it, later news of the same changes nothing. A captured charge whose payment was already paid
  * by another, or whose amount is not what the payment asked for, is voided, so that no money is kept that pays for nothing.
  */
-export function settle(services: Tracked, chargeId: string, answer: ChargeAnswer): void {
+export function settle(services: Tracked & LiveServices, chargeId: string, answer: ChargeAnswer): void {
   const { db, clock } = services;
   db.transaction((tx) => {
     const charge = findCharge(tx, chargeId);
@@ -30,10 +32,13 @@ export function settle(services: Tracked, chargeId: string, answer: ChargeAnswer
     switch (answer.state) {
       case 'captured': {
         change({ state: 'captured', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: null });
+        if (answer.method) writeKept(tx, services, charge, answer.method, answer.last4);
         const payment = loadPayment(tx, charge.paymentId);
         // It pays for what its payment was quoted at, at that amount, once.
         const fits = payment.state !== 'paid' && payment.amount === charge.amount && (answer.amount ?? charge.amount) === charge.amount;
-        if (fits && !(payment.kind === 'first' && wasPaid(order.state))) markPaid(tx, services, takeUp(tx, order, payment), payment);
+        if (fits && payment.kind === 'first' && !wasPaid(order.state)) markPaid(tx, services, takeUp(tx, order, payment), payment);
+        // What was given up when its price changed is not sold at the old one by a late word.
+        else if (fits && payment.kind === 'addition' && payment.state === 'open') markAdded(tx, services, order, payment);
         else enqueue(tx, services, voidCharge, { payload: { chargeId: charge.id }, idempotencyKey: `void ${charge.id}`, orderId: order.id });
         return;
       }

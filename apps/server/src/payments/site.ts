@@ -1,9 +1,10 @@
 import express, { Router } from 'express';
 import type { LiveServices } from '../funnel/live';
-import { findOrderByToken } from '../orders/store';
+import { findOrderByToken, paymentsOf } from '../orders/store';
 import { renderMessage } from '../site/renderMessage';
 import type { Tracked } from '../tracking/recorder';
 import { accountsAt, type Paying, providerOf } from './accounts';
+import { outcomeOfAddition } from './addition';
 import { outcomeOf } from './pay';
 import type { ProviderName } from './providers/registry';
 import { reconcileOrder, settleByKey } from './reconcile';
@@ -24,7 +25,8 @@ export function paymentSite(services: Tracked & Paying & LiveServices): Router {
         .type('html')
         .send(renderMessage(services, 'This did not work', 'This payment is not known here.'));
     const confirmUrl = await reconcileOrder(services, order.id);
-    const outcome = outcomeOf(services.db, order.id);
+    const addition = paymentsOf(services.db, order.id).find(({ id, kind }) => kind === 'addition' && id === request.query.payment);
+    const outcome = addition ? outcomeOfAddition(services, addition.id) : outcomeOf(services.db, order.id);
     if (outcome.state !== 'waiting') return response.redirect(303, whereTo(services, outcome));
     // Whoever has not been at the bank yet is led there: the answer that said so may have been lost.
     const wasThere = request.query.from === 'bank';

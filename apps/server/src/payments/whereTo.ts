@@ -1,8 +1,5 @@
-import { nextStep } from '@ruta/core/funnel';
-import { outsideAddress } from '../delivery/received';
-import { gatherFacts } from '../facts/gather';
 import { type LiveServices, stepPath } from '../funnel/live';
-import { orderAddress } from '../orders/address';
+import { onward } from '../offers/onward';
 import type { Tracked } from '../tracking/recorder';
 import type { PayOutcome } from './pay';
 
@@ -15,30 +12,30 @@ export function whereTo(services: Tracked & LiveServices, outcome: PayOutcome): 
     return placeOf(services, outcome);
   } catch (error) {
     services.log.error({ err: error, order: outcome.order.id }, 'the way on from a payment could not be found');
-    return `/pay/return/${outcome.order.token}`;
+    return waitingPlace(outcome);
   }
 }
 
+/** The page that asks after a payment by itself. */
+const waitingPlace = ({ order, addition }: PayOutcome) => `/pay/return/${order.token}${addition ? `?payment=${addition.id}` : ''}`;
+
 function placeOf(services: Tracked & LiveServices, outcome: PayOutcome): string {
-  const { order } = outcome;
-  const live = services.live.step(order.stepId);
+  const { order, addition } = outcome;
+  const stepId = addition?.stepId ?? order.stepId;
+  const live = services.live.step(stepId);
   switch (outcome.state) {
     case 'confirm':
       return outcome.url;
     case 'waiting':
-      return `/pay/return/${order.token}`;
-    case 'declined':
-      // Nothing was bought, so that nothing moves them on.
-      return `${live ? stepPath(live) : '/'}?declined=${encodeURIComponent(outcome.reason)}`;
-    case 'paid': {
-      // A product may send its buyers elsewhere, once every offer of the funnel has been made.
-      const afterwards = outsideAddress(services, order);
-      if (!live) return afterwards ?? orderAddress(services, order.token);
-      const visitor = order.visitorId ? services.recorder.visitor(order.visitorId) : null;
-      const next = nextStep(live.publication.snapshot.graph, order.stepId, { outcome: 'paid', afterwards }, gatherFacts(services, { order, visitor }));
-      if (next.kind === 'address') return next.url;
-      return next.kind === 'step' ? `${stepPath({ ...live, step: next.step })}?order=${order.token}` : orderAddress(services, order.token);
+      return waitingPlace(outcome);
+    case 'declined': {
+      // Nothing was bought, so that nothing moves them on. What is paid already stays theirs.
+      const reason = `declined=${encodeURIComponent(outcome.reason)}`;
+      if (addition) return live ? `${stepPath(live)}?order=${order.token}&${reason}` : onward(services, order, stepId, 'declined');
+      return `${live ? stepPath(live) : '/'}?${reason}`;
     }
+    case 'paid':
+      return onward(services, order, stepId, addition ? 'accepted' : 'paid');
     default:
       return outcome satisfies never;
   }

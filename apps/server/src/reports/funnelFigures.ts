@@ -5,6 +5,7 @@ import type { Services } from '../base/services';
 import { isPaid } from '../orders/store';
 import { orders } from '../orders/tables';
 import { stepVisitors } from '../tracking/tables';
+import { offerFigures, revenueByRole } from './offerFigures';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 /** Of how many days figures are shown where nobody asks for others. */
@@ -51,6 +52,7 @@ export function funnelFigures(db: Db, funnelId: string, entryId: string, stepIds
   const netRevenue = sales.reduce((sum, order) => sum + order.netGoods, 0);
   const entry = byStep.get(entryId);
   const visitors = visitorsOf(db, funnelId, from, until);
+  const byRole = revenueByRole(db, funnelId, from, until);
   return {
     from,
     until,
@@ -65,5 +67,9 @@ export function funnelFigures(db: Db, funnelId: string, entryId: string, stepIds
     netRevenue,
     averageOrder: averageOrderValue(sales.map((order) => order.netGoods)),
     revenuePerVisitor: visitors === 0 ? null : netRevenue / visitors,
+    offers: offerFigures(db, funnelId, from, until),
+    byRole,
+    averageWithout: sales.length === 0 ? null : Math.round(byRole.main / sales.length),
+    perVisitorWithout: visitors === 0 ? null : byRole.main / visitors,
   };
 }

@@ -6,6 +6,7 @@ import { findProduct } from '../catalog/store';
 import { findPictures } from '../files/store';
 import type { LiveStep } from '../funnel/live';
 import { loadShop } from '../shop/store';
+import { endOf } from './moment';
 
 /** Ids of all pictures a page's document names. */
 export function pictureIds(page: PageDocument): string[] {
@@ -41,5 +42,15 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
     form: { actionUrl: `/go/${step.id}/form`, values: {}, errors: {} },
     checkout: null,
     order: null,
+    offers: null,
+    endsAt: endOfStep(services, live),
   };
+}
+
+/** When what a page is about ends for everybody: its offer's date, else the day its product closes. */
+function endOfStep({ db, clock }: Services, { step }: LiveStep): PageContext['endsAt'] {
+  const offer = mainOffer(step);
+  const product = offer && findProduct(db, offer.productId);
+  const at = offer?.deadline?.until.kind === 'date' ? offer.deadline.until.at : product?.closesAt;
+  return at && at > clock.now() ? endOf({ db, clock }, at) : null;
 }

@@ -13,12 +13,16 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
   const context = { ...publicContext(services, live), ...personal };
   const { page, step } = live;
   const address = services.config.siteUrl + stepPath(live);
-  const hasOrderForm = allElements(page).some((element) => element.type === 'order-form');
+  const types = new Set(allElements(page).map((element) => element.type));
   const picture = context.product?.picture;
   const pictureUrl = picture ? `${services.config.siteUrl}/media/${picture.id}/${picture.widths.at(-1)}.webp` : null;
   return renderPage(page, context, {
     address,
-    scripts: [scriptUrl(services.config, 'view'), ...(hasOrderForm ? [scriptUrl(services.config, 'checkout')] : [])],
+    scripts: [
+      scriptUrl(services.config, 'view'),
+      ...(types.has('order-form') ? [scriptUrl(services.config, 'checkout')] : []),
+      ...(types.has('offers') || types.has('countdown') ? [scriptUrl(services.config, 'offer')] : []),
+    ],
     pixelUrl: `/e/pixel.gif?step=${step.id}`,
     structuredData: step.kind === 'sales' || step.kind === 'checkout' ? productData(services, live, context, address, pictureUrl) : null,
     shareImage: pictureUrl,
@@ -40,6 +44,8 @@ export function renderOwnPage({ db, config }: Pick<Services, 'db' | 'config'>, p
     form: null,
     checkout: null,
     order: null,
+    offers: null,
+    endsAt: null,
     ...known,
   };
   return renderPage(page, context, { address: config.siteUrl, scripts: [], pixelUrl: null, structuredData: null, shareImage: null });

@@ -6,7 +6,8 @@ import type { Logger } from 'pino';
 import type { Db } from '../base/db';
 import type { Services } from '../base/services';
 import { steps } from '../funnel/tables';
-import { events, stepVisitors, visitors } from './tables';
+import { rollUpOffer } from './offerShowings';
+import { events, offerShowings, stepVisitors, visitors } from './tables';
 
 /** How long views are gathered before they are written together: one flush to disk for many visitors. */
 const GATHER_MS = 250;
@@ -197,12 +198,14 @@ export class Recorder {
     this.flush();
     this.db.transaction((tx) => {
       tx.delete(stepVisitors).run();
+      tx.delete(offerShowings).run();
       for (const event of tx.select().from(events).orderBy(events.at).all()) this.rollUp(event);
     });
   }
 
-  /** Keeps when a visitor first came to a step and first reached its goal. */
+  /** Keeps when a visitor first came to a step and first reached its goal, and what became of each offer. */
   private rollUp(event: TrackedEvent): void {
+    rollUpOffer(this.db, event);
     const { stepId, visitorId, funnelId, at } = event;
     if (!stepId || !visitorId || !funnelId || event.mode === 'test') return;
     const kind = this.stepKind(stepId);

@@ -1,3 +1,4 @@
+import type { LineRole } from '@ruta/core/catalog';
 import type { Campaign, Device } from '@ruta/core/facts';
 import type { Mode } from '@ruta/core/shop';
 import type { EventKind } from '@ruta/core/tracking';
@@ -64,4 +65,30 @@ export const stepVisitors = sqliteTable(
     goalAt: integer(),
   },
   (table) => [primaryKey({ columns: [table.stepId, table.visitorId] }), index('step_visitors_first').on(table.funnelId, table.firstAt)],
+);
+
+/**
+ * Roll-up beside the log: which offers the buyer of an order was shown, and what became of each. From the first showing a
+ * deadline of so many minutes runs. Can be rebuilt from the log.
+ */
+export const offerShowings = sqliteTable(
+  'offer_showings',
+  {
+    offerId: text().notNull(),
+    orderId: text().notNull(),
+    funnelId: text().notNull(),
+    stepId: text().notNull(),
+    role: text().$type<LineRole>().notNull(),
+    mode: text().$type<Mode>().notNull(),
+    shownAt: integer().notNull(),
+    takenAt: integer(),
+    declinedAt: integer(),
+    /** Goods without tax and shipping that were taken, minor units. */
+    value: integer().notNull().default(0),
+  },
+  (table) => [
+    primaryKey({ columns: [table.offerId, table.orderId] }),
+    index('offer_showings_funnel').on(table.funnelId, table.shownAt),
+    index('offer_showings_order').on(table.orderId),
+  ],
 );

@@ -93,7 +93,7 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
   router.post('/v1/charges', (request, response) => {
     const caller = authorised(request, response);
     if (!caller) return;
-    const { amount, currency, token, method, reference, returnUrl } = request.body ?? {};
+    const { amount, currency, token, method, reference, returnUrl, keep } = request.body ?? {};
     const idempotencyKey = request.get('idempotency-key') ?? '';
     const kept = data.methods[String(method)];
     const card = kept?.account === caller.account.id ? kept.card : data.tokens[String(token)];
@@ -124,9 +124,14 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
       idempotencyKey,
       card,
       returnUrl: typeof returnUrl === 'string' ? returnUrl : null,
+      keeps: keep === true,
       at: new Date().toISOString(),
     };
     data.charges.unshift(charge);
+    if (charge.keeps && !declineCode) {
+      charge.method = newId('qs_pm');
+      data.methods[charge.method] = { account: caller.account.id, card };
+    }
     ledger.flush();
     const answer = () => response.status(201).json(publicCharge(charge));
     if (behaviour === 'answer-late') {

@@ -56,7 +56,9 @@ export function makeWebhookSender(ledger: LedgerFile, now: () => Date) {
 
 /** A charge as the processor's API shows it. */
 export function publicCharge(charge: Charge) {
-  const { card, account: _account, ...rest } = charge;
+  const { card, account: _account, keeps: _keeps, method, ...rest } = charge;
   const confirmUrl = charge.status === 'needs-confirmation' ? { confirmUrl: `/quayside/confirm/${charge.id}` } : {};
-  return { ...rest, card: { last4: card.last4 }, ...confirmUrl };
+  // What stands for a card is told once it has paid.
+  const kept = charge.status === 'captured' && method ? { method } : {};
+  return { ...rest, card: { last4: card.last4 }, ...confirmUrl, ...kept };
 }

@@ -7,6 +7,7 @@ import { FaqSheet } from './elements/FaqSheet';
 import { HeadlineSheet } from './elements/HeadlineSheet';
 import { ListSheet } from './elements/ListSheet';
 import { note, nothing } from './elements/Note';
+import { OffersSheet } from './elements/OffersSheet';
 import { OrderFormSheet } from './elements/OrderFormSheet';
 import { PictureSheet } from './elements/PictureSheet';
 import { ProductSheet } from './elements/ProductSheet';
@@ -31,6 +32,10 @@ const SHEETS: { [Type in ElementType]: ComponentType<SheetProps<Type>> } = {
   form: FormFields,
   'order-form': OrderFormSheet,
   'order-summary': note('Shows what is in the order, worked out by the same sums as the payment.'),
+  offers: OffersSheet,
+  countdown: note(
+    'Counts down to the moment at which this stop’s offer ends, or its product closes: the very deadline the shop keeps to. It is set in the Offer view.',
+  ),
   receipt: note('Shows what was bought and paid, to the buyer only.'),
   downloads: note('Shows the files that came with the order, with links that end after a day and are made fresh at every visit.'),
   guarantee: nothing,

@@ -5,6 +5,7 @@ import { type ElementType, elementRecordOf, isElementOf, type PageElement, plain
 import type { PageDocument } from '@ruta/core/page';
 import {
   AlignLeft,
+  BadgePlus,
   CreditCard,
   Download,
   GripVertical,
@@ -24,6 +25,7 @@ import {
   ShieldCheck,
   Tag,
   TextCursorInput,
+  Timer,
   UnfoldVertical,
 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
@@ -43,6 +45,8 @@ const ICONS: Record<ElementType, LucideIcon> = {
   form: TextCursorInput,
   'order-form': CreditCard,
   'order-summary': Receipt,
+  offers: BadgePlus,
+  countdown: Timer,
   receipt: Receipt,
   downloads: Download,
   guarantee: ShieldCheck,

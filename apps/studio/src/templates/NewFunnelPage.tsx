@@ -145,7 +145,7 @@ function TemplatePictures({ template, product, gift, shop }: { template: Templat
               {page ? (
                 <PagePicture
                   page={page}
-                  context={studioContext(shop, { products: drawn.products, giftId: gift?.id ?? null }, step, {})}
+                  context={studioContext(shop, { products: drawn.products, giftId: gift?.id ?? null, graph: drawn.graph }, step, {})}
                   width={136}
                   height={92}
                 />

@@ -35,12 +35,18 @@ export type OrderForm = z.infer<typeof OrderFormSchema>;
 export function formValues(body: unknown): OrderValues {
   const kept: OrderValues = {};
   if (typeof body !== 'object' || body === null) return kept;
-  for (const name of FORM_FIELDS) {
+  for (const name of [...FORM_FIELDS, ...Object.keys(body).filter(isTickName).slice(0, MAX_TICKS)]) {
     const value = Object.hasOwn(body, name) ? (body as Record<string, unknown>)[name] : undefined;
     if (typeof value === 'string') kept[name] = value.slice(0, MAX_KEPT_LENGTH);
   }
   return kept;
 }
+
+const MAX_TICKS = 40;
+const isTickName = (name: string) => /^bump-off_[0-9a-z]{6,32}$/.test(name);
+
+/** The name of the field in which a bump is ticked. */
+export const tickName = (offerId: string): string => `bump-${offerId}`;
 
 /** What a link to a checkout may choose beforehand: `?option=…&quantity=2&chosen=8&code=LONGNIGHT`. */
 export function presetOf(query: Record<string, unknown>): OrderValues {
@@ -57,10 +63,12 @@ export function buyerOf(values: OrderValues): CartBuyer {
   return Object.fromEntries(BUYER_FIELDS.flatMap((name) => (values[name]?.trim() ? [[name, values[name]]] : [])));
 }
 
-/** A cart's line and buyer as a form shows them again. */
-export function valuesOf(line: CartLine | undefined, buyer: CartBuyer, code: string | null, currency: Currency): OrderValues {
+/** A cart's lines and buyer as a form shows them again. */
+export function valuesOf(lines: readonly CartLine[], buyer: CartBuyer, code: string | null, currency: Currency): OrderValues {
+  const line = lines.find(({ role }) => role === 'main');
   return {
     ...buyer,
+    ...Object.fromEntries(lines.flatMap(({ role, offerId }) => (role === 'bump' && offerId ? [[tickName(offerId), 'on']] : []))),
     ...(line?.priceId ? { option: line.priceId } : {}),
     ...(line && line.quantity > 1 ? { quantity: String(line.quantity) } : {}),
     ...(line && line.chosen !== null ? { chosen: toDecimal(line.chosen, currency) } : {}),

@@ -7,6 +7,8 @@ export const orderForm = elementRecord('order-form', {
   consent: WordsSchema,
   askLastName: z.boolean(),
   askCountry: z.boolean(),
+  stages: z.boolean().optional().describe('Contact details first, the payment after them'),
+  next: WordsSchema.optional().describe('Leads to the second stage'),
   askQuantity: z.boolean().optional(),
   askTaxNumber: z.boolean().optional(),
   hideCode: z.boolean().optional().describe('Discount codes can then only come with a link'),
@@ -18,6 +20,6 @@ export const orderForm = elementRecord('order-form', {
     askLastName: false,
     askCountry: true,
   }),
-  words: () => [['button'], ['consent']],
+  words: ({ stages }) => [['button'], ['consent'], ...(stages ? [['next']] : [])],
   personal: true,
 });

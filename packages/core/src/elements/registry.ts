@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { NewId } from '../ids';
 import { button } from './button';
+import { countdown } from './countdown';
 import { divider } from './divider';
 import { downloads } from './downloads';
 import { faq } from './faq';
@@ -9,6 +10,7 @@ import { guarantee } from './guarantee';
 import { headline } from './headline';
 import { list } from './list';
 import { logo } from './logo';
+import { offers } from './offers';
 import { orderForm } from './orderForm';
 import { orderSummary } from './orderSummary';
 import { picture } from './picture';
@@ -35,6 +37,8 @@ export const ELEMENTS = [
   form,
   orderForm,
   orderSummary,
+  offers,
+  countdown,
   receipt,
   downloads,
   guarantee,

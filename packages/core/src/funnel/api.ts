@@ -4,6 +4,7 @@ import { idSchema } from '../ids';
 import { ListQuerySchema, listPageSchema } from '../lists';
 import { FunnelFiguresSchema } from '../reports';
 import { GraphSchema, SlugSchema, StepSchema } from './funnel';
+import { GraphOperationSchema } from './graphOperation';
 import { StepKindSchema } from './stepKinds';
 
 /** A funnel in the list, with its figures of the last 30 days. */
@@ -41,6 +42,7 @@ export const FunnelViewSchema = z.object({
   name: z.string(),
   slug: z.string(),
   giftId: z.string().nullable(),
+  revision: z.int().describe('Counts up with every change of the map'),
   graph: GraphSchema,
   stops: z.array(z.string()).describe('Step ids in the order people pass them'),
   publishedAt: z.int().nullable(),
@@ -52,3 +54,11 @@ export const FunnelViewSchema = z.object({
 
 /** Something by its name. */
 export const NamedSchema = z.object({ id: z.string(), name: z.string() });
+
+/** Changes of a funnel's map, all or none. */
+export const MapChangeSchema = z.object({
+  revision: z.int().describe('Of the map they were made on'),
+  operations: z.array(GraphOperationSchema).min(1).max(400),
+  copies: z.record(idSchema('step'), idSchema('step')).default({}).describe('New steps whose page is a copy of another’s'),
+});
+export type MapChange = z.input<typeof MapChangeSchema>;

@@ -14,7 +14,7 @@ export const SlugSchema = z
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'Use small letters, digits and single hyphens, for example moon-month.');
 
 /** First parts of public addresses that the site needs itself. */
-export const RESERVED_SLUGS = ['d', 'e', 'media', 'order', 'pay', 'robots', 'sitemap', 'assets', 'webhooks', 'favicon', 'go', 'team'];
+export const RESERVED_SLUGS = ['d', 'e', 'cart', 'media', 'offer', 'order', 'pay', 'robots', 'sitemap', 'assets', 'webhooks', 'favicon', 'go', 'team'];
 
 export const StepSchema = z.object({
   id: idSchema('step'),

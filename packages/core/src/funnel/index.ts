@@ -1,7 +1,11 @@
 // by hand: kinds of step are found through the registry.
+export * from './additionRole';
 export * from './api';
 export * from './funnel';
+export * from './graphOperation';
+export * from './mapEdits';
 export * from './nextStep';
+export * from './passBy';
 export { BANDS, type Outcome, OutcomeSchema, type StepKindRecord, stepKindRecord } from './stepKind';
 export * from './stepKinds';
 export * from './stopsInOrder';

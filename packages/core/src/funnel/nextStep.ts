@@ -26,7 +26,8 @@ export type NextStep =
  * 1. where a button itself leads: an address, or a step that the funnel still has;
  * 2. the first route of the outcome, by priority, whose condition holds; who is led to the end by it goes to the
  *    outside address instead, if one is meant;
- * 3. no to an offer where no route is drawn: along its yes, so that nobody is stuck;
+ * 3. no to an offer where no route is drawn: along its yes, so that nobody is stuck; an offer that has closed, or is not
+ *    made to this buyer: along its no, then its yes;
  * 4. the outside address;
  * 5. after paying, the first thank-you page;
  * 6. where they are.
@@ -40,11 +41,14 @@ export function nextStep(graph: Graph, fromId: string, move: Move, facts: Facts)
   const named = to && graph.steps.find((step) => step.id === to.stepId);
   if (named) return { kind: 'step', step: named, route: null };
 
-  const routed = along(graph, fromId, outcome, facts) ?? (outcome === 'declined' ? along(graph, fromId, 'accepted', facts) : undefined);
+  const isPassed = outcome === 'closed' && from.kind === 'offer';
+  const ways: readonly Outcome[] = isPassed ? ['closed', 'declined', 'accepted'] : outcome === 'declined' ? ['declined', 'accepted'] : [outcome];
+  let routed: ReturnType<typeof along>;
+  for (const way of ways) routed ??= along(graph, fromId, way, facts);
   if (routed && !(afterwards !== undefined && routed.step.kind === 'thank-you')) return { kind: 'step', ...routed };
   if (afterwards !== undefined) return { kind: 'address', url: afterwards };
 
-  const isDone = outcome === 'paid' || outcome === 'accepted' || outcome === 'declined';
+  const isDone = outcome === 'paid' || outcome === 'accepted' || outcome === 'declined' || isPassed;
   const end = isDone ? graph.steps.find((step) => step.kind === 'thank-you' && step.id !== fromId) : undefined;
   return end ? { kind: 'step', step: end, route: null } : { kind: 'stay', step: from };
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { ElementType } from '../elements';
 import type { EventKind } from '../tracking';
 
 /** How a visitor can leave a step. */
@@ -19,8 +20,12 @@ export interface StepKindRecord<Kind extends string> {
   band: (typeof BANDS)[number];
   /** The outcome that is its goal, the event that says so, and the word for it in figures. */
   goal: { outcome: Outcome; event: EventKind | null; reached: string };
-  /** Somebody who comes here is asked to pay: its offers must be on sale. */
-  sells: boolean;
+  /** What is sold to somebody who comes here: the order itself, something added to it by one click, or nothing. */
+  sells: 'order' | 'addition' | null;
+  /** The ways on from it that a route can be drawn for, the one people hope for first. */
+  outcomes: readonly [Outcome, ...Outcome[]] | readonly [];
+  /** The element its page cannot do without, and what is said where it is missing. */
+  needs: { element: ElementType; missing: string } | null;
 }
 
 export const stepKindRecord = <const Kind extends string>(record: StepKindRecord<Kind>) => record;

@@ -1,14 +1,18 @@
 import { z } from 'zod';
 import type { EventKind } from '../tracking';
 import { checkout } from './kinds/checkout';
+import { closed } from './kinds/closed';
 import { offer } from './kinds/offer';
 import { optIn } from './kinds/optIn';
+import { registration } from './kinds/registration';
+import { replay } from './kinds/replay';
 import { sales } from './kinds/sales';
 import { thankYou } from './kinds/thankYou';
+import { waitingList } from './kinds/waitingList';
 import type { StepKindRecord } from './stepKind';
 
 /** Every kind of step, in the order in which people pass them. */
-export const STEP_KINDS = [optIn, sales, checkout, offer, thankYou] as const;
+export const STEP_KINDS = [optIn, registration, sales, replay, waitingList, closed, checkout, offer, thankYou] as const;
 export type StepKind = (typeof STEP_KINDS)[number]['kind'];
 export const StepKindSchema = z.enum(STEP_KINDS.map(({ kind }) => kind) as [StepKind, ...StepKind[]]);
 

@@ -1,1 +1,6 @@
+export * from './bump';
+export * from './deadline';
 export * from './offer';
+export * from './offerAt';
+export * from './offered';
+export * from './offerLine';

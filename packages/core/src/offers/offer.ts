@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { ConditionSchema } from '../conditions';
 import { idSchema } from '../ids';
 import { OfferDiscountSchema } from '../pricing';
+import { BumpLookSchema } from './bump';
+import { DeadlineSchema } from './deadline';
 
-/** Where on its page an offer stands: as what the page is about, or as a bump beside it. */
+/** What an offer is on its page: what the page is about, or a bump beside it. */
 export const OfferPlaceSchema = z.enum(['main', 'bump']);
 
 /** One thing that a step sells, gives or makes the case for. */
@@ -12,24 +14,42 @@ export const OfferSchema = z.object({
   productId: idSchema('product'),
   editionId: idSchema('edition').nullable().default(null).describe('Null lets the buyer choose among all'),
   priceId: idSchema('price').nullable().default(null).describe('Null lets the buyer choose among all'),
-  quantity: z.int().min(1, 'At least one.').max(99, 'At most 99.').default(1).describe('What the form begins with'),
+  quantity: z.int('Enter a whole number.').min(1, 'At least one.').max(99, 'At most 99.').default(1).describe('What the form begins with'),
+  asksQuantity: z.boolean().default(false).describe('The buyer of a one-click offer may change the quantity'),
   discount: OfferDiscountSchema.nullable().default(null).describe('The offer’s own, for one unit'),
   condition: ConditionSchema.nullable().default(null).describe('Offered only if it holds'),
   place: OfferPlaceSchema.default('main'),
   words: z
-    .object({ headline: z.string().max(120).default(''), text: z.string().max(600).default(''), label: z.string().max(120).default('') })
-    .default({ headline: '', text: '', label: '' }),
+    .object({
+      headline: z.string().trim().max(120, 'Keep the headline under 120 characters.').default(''),
+      text: z.string().trim().max(600, 'Keep the paragraph under 600 characters.').default(''),
+      label: z.string().trim().max(120, 'Keep the label under 120 characters.').default('').describe('Beside the tick, or on the yes'),
+    })
+    .prefault({}),
+  bump: BumpLookSchema.prefault({}).describe('How it looks where it is a bump'),
+  confirms: z.boolean().default(false).describe('A one-click offer asks once more before it charges'),
+  deadline: DeadlineSchema.nullable().default(null),
 });
 export type Offer = z.infer<typeof OfferSchema>;
 
 /** A plain offer of a product, in every edition and at every price it has. */
-export function newOffer(id: string, productId: string): Offer {
-  return OfferSchema.parse({ id, productId });
+export function newOffer(id: string, productId: string, place: Offer['place'] = 'main'): Offer {
+  return OfferSchema.parse({ id, productId, place });
 }
 
 /** What a step is about: the first of what it sells that is no bump. */
 export function mainOffer(step: { sells: readonly Offer[] }): Offer | undefined {
   return step.sells.find((offer) => offer.place === 'main');
+}
+
+/** What a step sells beside what it is about: what is ticked on a checkout. */
+export function bumpsOf(step: { sells: readonly Offer[] }): Offer[] {
+  return step.sells.filter((offer) => offer.place === 'bump');
+}
+
+/** Everything that a step is about: several where one page makes several offers. */
+export function mainOffers(step: { sells: readonly Offer[] }): Offer[] {
+  return step.sells.filter((offer) => offer.place === 'main');
 }
 
 /** Ids of all products that a step sells, each once. */

@@ -1,3 +1,4 @@
 export * from './api';
+export * from './copyPage';
 export * from './operation';
 export * from './page';

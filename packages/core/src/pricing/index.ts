@@ -2,6 +2,7 @@ export * from './api';
 export * from './cartLine';
 export * from './charge';
 export * from './discount';
+export * from './mergedQuote';
 export * from './payment';
 export * from './planDates';
 export * from './planSummary';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LineRoleSchema } from '../catalog';
 
 /** Figures of one step in a period. */
 export const StepFiguresSchema = z.object({
@@ -8,6 +9,22 @@ export const StepFiguresSchema = z.object({
   rate: z.number().nullable().describe('reached ÷ came; null if nobody came'),
 });
 export type StepFigures = z.infer<typeof StepFiguresSchema>;
+
+/** What became of one bump or offer in a period, by the day it was shown. */
+export const OfferFiguresSchema = z.object({
+  offerId: z.string(),
+  stepId: z.string(),
+  role: LineRoleSchema,
+  shown: z.int().describe('Orders whose buyer was shown it; of a bump, orders that were completed with it on the checkout'),
+  taken: z.int(),
+  rate: z.number().nullable().describe('taken ÷ shown, the take rate; null if nobody was shown it'),
+  value: z.int().describe('Goods taken by it without tax and shipping, minor units'),
+});
+export type OfferFigures = z.infer<typeof OfferFiguresSchema>;
+
+/** What everything sold in one role came to, without tax and shipping, minor units. */
+export const RevenueByRoleSchema = z.object({ main: z.int(), bump: z.int(), upsell: z.int(), downsell: z.int() });
+export type RevenueByRole = z.infer<typeof RevenueByRoleSchema>;
 
 export const FunnelFiguresSchema = z.object({
   from: z.int(),
@@ -20,6 +37,10 @@ export const FunnelFiguresSchema = z.object({
   netRevenue: z.int().describe('Paid, without tax and shipping, minor units'),
   averageOrder: z.int().nullable().describe('Average order value, minor units; null without orders'),
   revenuePerVisitor: z.number().nullable().describe('netRevenue ÷ visitors, minor units'),
+  offers: z.array(OfferFiguresSchema),
+  byRole: RevenueByRoleSchema,
+  averageWithout: z.int().nullable().describe('Average order value without bumps and additions, minor units'),
+  perVisitorWithout: z.number().nullable().describe('Revenue per visitor without bumps and additions, minor units'),
 });
 export type FunnelFigures = z.infer<typeof FunnelFiguresSchema>;
 

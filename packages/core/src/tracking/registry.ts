@@ -2,6 +2,9 @@ import { z } from 'zod';
 import { checkoutStarted } from './events/checkoutStarted';
 import { fileFetched } from './events/fileFetched';
 import { leadSubmitted } from './events/leadSubmitted';
+import { offerDeclined } from './events/offerDeclined';
+import { offerShown } from './events/offerShown';
+import { offerTaken } from './events/offerTaken';
 import { orderPaid } from './events/orderPaid';
 import { pageViewed } from './events/pageViewed';
 import { paymentFailed } from './events/paymentFailed';
@@ -10,7 +13,19 @@ import { stepLeft } from './events/stepLeft';
 import type { EventSetting } from './record';
 
 /** Every kind of event. */
-export const EVENTS = [pageViewed, stepLeft, leadSubmitted, checkoutStarted, paymentGiven, paymentFailed, orderPaid, fileFetched] as const;
+export const EVENTS = [
+  pageViewed,
+  stepLeft,
+  leadSubmitted,
+  checkoutStarted,
+  paymentGiven,
+  paymentFailed,
+  orderPaid,
+  offerShown,
+  offerTaken,
+  offerDeclined,
+  fileFetched,
+] as const;
 
 type AnyEvent = (typeof EVENTS)[number];
 export type EventKind = AnyEvent['kind'];

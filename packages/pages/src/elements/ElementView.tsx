@@ -1,6 +1,7 @@
 import type { ElementOf, ElementType, PageElement } from '@ruta/core/elements';
 import type { ComponentType } from 'react';
 import { ButtonView } from './ButtonView';
+import { CountdownView } from './CountdownView';
 import { DividerView } from './DividerView';
 import { DownloadsView } from './DownloadsView';
 import { FaqView } from './FaqView';
@@ -9,6 +10,7 @@ import { GuaranteeView } from './GuaranteeView';
 import { HeadlineView } from './HeadlineView';
 import { ListView } from './ListView';
 import { LogoView } from './LogoView';
+import { OffersView } from './OffersView';
 import { OrderFormView } from './OrderFormView';
 import { OrderSummaryView } from './OrderSummaryView';
 import { PictureView } from './PictureView';
@@ -33,6 +35,8 @@ const VIEWS: { [Type in ElementType]: ComponentType<{ element: ElementOf<Type> }
   form: FormView,
   'order-form': OrderFormView,
   'order-summary': OrderSummaryView,
+  offers: OffersView,
+  countdown: CountdownView,
   receipt: ReceiptView,
   downloads: DownloadsView,
   guarantee: GuaranteeView,

@@ -6,11 +6,13 @@ import { Field, TextField } from './Field';
 export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'order-form'>; checkout: CheckoutView | null; step: number }) {
   const values = checkout?.values ?? {};
   const errors = checkout?.errors ?? {};
-  const sends = checkout?.sentOptions ?? [];
+  const options = checkout?.sentOptions ?? [];
+  const ticks = checkout?.sentBumps ?? [];
+  const sends = [...options, ...ticks];
   const maySend = sends.length > 0;
-  // Where only some options are shipped, the script shows the address with those; without it, it can be left out.
-  const always = maySend && sends.length === checkout?.options.length;
-  const isHidden = maySend && !always && !sends.includes(values.option ?? '');
+  // Where only some options or bumps are shipped, the script shows the address with those; without it, it can be left out.
+  const always = options.length > 0 && options.length === checkout?.options.length;
+  const isHidden = maySend && !always && !options.includes(values.option ?? '') && !ticks.some((name) => values[name]);
   const text = (name: string, label: string, autoComplete: string, required = true, maxLength = 80) => (
     <TextField
       id={name}

@@ -1,8 +1,11 @@
 import type { ElementOf } from '@ruta/core/elements';
 import { formatMoney } from '@ruta/core/money';
+import type { BumpPosition } from '@ruta/core/offers';
+import { allElements } from '@ruta/core/page';
 import { freeWords } from '@ruta/core/pricing';
 import { type CheckoutView, usePage } from '../context';
 import { WordsView } from '../WordsView';
+import { Bumps } from './Bumps';
 import { TextField } from './Field';
 import { OrderBuyer } from './OrderBuyer';
 import { OrderChoice } from './OrderChoice';
@@ -16,6 +19,8 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
     return (
       <div className="order-form">
         <OrderFields element={element} checkout={checkout} />
+        <BumpsAt position="before-pay" checkout={checkout} />
+        <BumpsAt position="pop-up" checkout={checkout} />
         <span className="button button-main button-wide">{label}</span>
         <Consent element={element} />
       </div>
@@ -50,15 +55,21 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
         </div>
       </details>
       <OrderFields element={element} checkout={checkout} />
-      <button className="button button-main button-wide" type="submit" data-pay="">
-        <span data-pay-words="" hidden={isFree}>
-          {label}
-        </span>
-        <span data-free-words="" hidden={!isFree}>
-          {freeWords(checkout.quote)}
-        </span>
-      </button>
-      <Consent element={element} />
+      <div className="order-end" data-stage={element.stages ? '2' : undefined}>
+        <BumpsAt position="before-pay" checkout={checkout} />
+        <div data-pop-up="">
+          <BumpsAt position="pop-up" checkout={checkout} />
+        </div>
+        <button className="button button-main button-wide" type="submit" data-pay="">
+          <span data-pay-words="" hidden={isFree}>
+            {label}
+          </span>
+          <span data-free-words="" hidden={!isFree}>
+            {freeWords(checkout.quote)}
+          </span>
+        </button>
+        <Consent element={element} />
+      </div>
     </form>
   );
 }
@@ -74,13 +85,49 @@ function Consent({ element }: { element: ElementOf<'order-form'> }) {
 function OrderFields({ element, checkout }: { element: ElementOf<'order-form'>; checkout: CheckoutView | null }) {
   const hasChoice = checkout ? checkout.options.length > 1 || checkout.options.some((option) => option.chooses) || Boolean(element.askQuantity) : false;
   const first = hasChoice ? 2 : 1;
+  const { edit } = usePage();
   return (
     <>
-      {checkout && hasChoice ? <OrderChoice checkout={checkout} asksQuantity={Boolean(element.askQuantity)} /> : null}
-      <OrderBuyer element={element} checkout={checkout} step={first} />
-      {checkout && !element.hideCode ? <CodeField checkout={checkout} /> : null}
-      {checkout?.values.code && element.hideCode ? <input type="hidden" name="code" value={checkout.values.code} /> : null}
-      {checkout && !checkout.needsCard ? null : <CardFields checkout={checkout} step={first + 1} />}
+      <div className="order-part" data-stage={element.stages ? '1' : undefined}>
+        <BumpsAt position="top" checkout={checkout} />
+        {checkout && hasChoice ? <OrderChoice checkout={checkout} asksQuantity={Boolean(element.askQuantity)} /> : null}
+        <OrderBuyer element={element} checkout={checkout} step={first} />
+        <BumpsAt position="after-contact" checkout={checkout} />
+        {element.stages ? <NextStage element={element} isShown={edit !== null} /> : null}
+      </div>
+      <div className="order-part" data-stage={element.stages ? '2' : undefined}>
+        <BumpsAt position="second-stage" checkout={checkout} />
+        {checkout && !element.hideCode ? <CodeField checkout={checkout} /> : null}
+        {checkout?.values.code && element.hideCode ? <input type="hidden" name="code" value={checkout.values.code} /> : null}
+        {checkout && !checkout.mayNeedCard ? null : <CardFields checkout={checkout} step={first + 1} />}
+      </div>
+    </>
+  );
+}
+
+/** Leads to the payment, once the contact details are there; only the script folds the payment away. */
+function NextStage({ element, isShown }: { element: ElementOf<'order-form'>; isShown: boolean }) {
+  const { edit } = usePage();
+  const label = element.next ? <WordsView words={element.next} elementId={element.id} path={['next']} /> : 'To the payment';
+  if (edit) return <span className="button button-main button-wide">{label}</span>;
+  return (
+    <button className="button button-main button-wide" type="button" data-next-stage="" hidden={!isShown}>
+      {label}
+    </button>
+  );
+}
+
+/** The bumps of one place. Those that stand before a summary stand before the pay button on a page without one. */
+function BumpsAt({ position, checkout }: { position: BumpPosition; checkout: CheckoutView | null }) {
+  const { context, page } = usePage();
+  if (!checkout) return null;
+  const hasSummary = allElements(page).some((element) => element.type === 'order-summary');
+  const bumps = <Bumps bumps={checkout.bumps} position={position} assetBase={context.assetBase} />;
+  if (position !== 'before-pay' || hasSummary) return bumps;
+  return (
+    <>
+      <Bumps bumps={checkout.bumps} position="summary" assetBase={context.assetBase} />
+      {bumps}
     </>
   );
 }
@@ -104,7 +151,7 @@ function CodeField({ checkout }: { checkout: CheckoutView }) {
 function CardFields({ checkout, step }: { checkout: CheckoutView | null; step: number }) {
   const { edit } = usePage();
   return (
-    <fieldset data-payment="">
+    <fieldset data-payment="" hidden={checkout !== null && !checkout.needsCard && edit === null}>
       <legend>
         <span className="step-number">{step}</span> Payment by card
       </legend>

@@ -3,6 +3,9 @@
  * often the button is pressed, and messages in place so that the form stays as it was typed. Without it the form is
  * still sent as plain HTML; only cards need the frame.
  */
+import { type CardFrame, openCardFrame } from './cardFrame';
+import { askInPopUp, type BumpPlace, showBumps } from './orderBumps';
+
 const form = document.querySelector<HTMLFormElement>('#order-form');
 if (form) start(form);
 
@@ -11,6 +14,7 @@ interface PayAnswer {
   message?: string;
   errors?: Record<string, string>;
   quote?: { html: string; dueToday: number; total: string; needsCard: boolean; freeWords: string };
+  bumps?: BumpPlace[];
 }
 
 /** Fields that the total depends on. */
@@ -22,15 +26,29 @@ function start(form: HTMLFormElement): void {
   const frameHolder = form.querySelector<HTMLElement>('[data-card-fields]');
   const payment = form.querySelector<HTMLElement>('[data-payment]');
   const field = (name: string) => form.elements.namedItem(name) as HTMLInputElement | HTMLSelectElement | null;
-  const origin = frameHolder?.dataset.cardOrigin ?? '';
-  let frame: HTMLIFrameElement | null = null;
+  const popUp = form.querySelector<HTMLElement>('[data-pop-up]');
+  const nextStage = form.querySelector<HTMLButtonElement>('[data-next-stage]');
+  let frame: CardFrame | null = null;
   let paying = false;
+  /** The latest of the totals that were asked for; an answer to an earlier one comes too late. */
+  let asked = 0;
+  let refreshing: Promise<void> = Promise.resolve();
 
-  if (frameHolder) {
-    frame = document.createElement('iframe');
-    frame.title = 'Card number, expiry and code, kept by the card processor';
-    frame.src = `${frameHolder.dataset.cardFields}&parent=${encodeURIComponent(location.origin)}`;
-    frameHolder.append(frame);
+  // A form that has nothing to pay yet asks for no frame of the processor.
+  const openFrame = () => {
+    if (frameHolder && !frame && form.dataset.needsCard !== undefined) frame = openCardFrame(frameHolder);
+  };
+  openFrame();
+  if (popUp) popUp.hidden = true;
+  if (nextStage) {
+    // Without the script both stages stand open; with it the payment waits for the contact details.
+    nextStage.hidden = false;
+    showStage(form.querySelector('.field-wrong') || message?.textContent ? 2 : 1);
+    nextStage.addEventListener('click', () => {
+      if (!checkFields()) return;
+      saveContact();
+      showStage(2);
+    });
   }
 
   // Coming back by the browser's back button shows the page as it was left; ask anew whether it has been paid since.
@@ -43,9 +61,10 @@ function start(form: HTMLFormElement): void {
     const target = event.target as HTMLElement;
     if (event.key === 'Enter' && target.tagName === 'INPUT') event.preventDefault();
   });
-  form.addEventListener('change', (event) => {
-    const { name } = event.target as HTMLInputElement;
-    if (!PRICED.has(name)) return;
+  // Bumps beside the form are part of it, but their changes do not come through it.
+  document.addEventListener('change', (event) => {
+    const target = event.target as HTMLInputElement;
+    if (target.form !== form || !(PRICED.has(target.name) || target.name.startsWith('bump-'))) return;
     showChosenFields();
     void refreshTotal();
   });
@@ -53,7 +72,7 @@ function start(form: HTMLFormElement): void {
   field('email')?.addEventListener('change', saveContact);
   form.addEventListener('submit', (event) => {
     event.preventDefault();
-    if (!paying) void pay();
+    if (!paying) void payOnce();
   });
 
   function choices(): Record<string, string> {
@@ -79,22 +98,44 @@ function start(form: HTMLFormElement): void {
     });
   }
 
-  async function refreshTotal(): Promise<void> {
+  function refreshTotal(): Promise<void> {
+    refreshing = ask();
+    return refreshing;
+  }
+
+  async function ask(): Promise<void> {
+    const mine = ++asked;
     try {
-      show(await post(form.dataset.quoteUrl ?? '', choices()));
+      const answer = await post(form.dataset.quoteUrl ?? '', choices());
+      if (mine === asked) show(answer);
     } catch {
-      say('The total could not be worked out just now. Check your connection, then change something to try again.');
+      if (mine === asked) say('The total could not be worked out just now. Check your connection, then change something to try again.');
     }
   }
 
-  async function pay(): Promise<void> {
+  /** Pays what is shown: a total that is being worked out is waited for. */
+  async function payOnce(): Promise<void> {
     if (!checkFields()) return;
     setPaying(true);
+    await refreshing;
+    const goesOn = await askInPopUp(popUp, () => button?.innerText.trim() ?? 'Pay');
+    await refreshing;
+    if (goesOn && checkFields()) await pay();
+    else setPaying(false);
+  }
+
+  function showStage(stage: 1 | 2): void {
+    for (const part of form.querySelectorAll<HTMLElement>('[data-stage="2"]')) part.hidden = stage === 1;
+    if (nextStage) nextStage.hidden = stage === 2;
+    if (stage === 2) form.querySelector<HTMLElement>('[data-stage="2"]')?.scrollIntoView({ block: 'start' });
+  }
+
+  async function pay(): Promise<void> {
     say('');
     try {
       const body = choices();
       if (frame && form.dataset.needsCard !== undefined) {
-        const result = await tokenFrom(frame);
+        const result = await frame.token();
         if (!result.token) {
           cardError(result.message ?? 'Check the card details.');
           setPaying(false);
@@ -130,7 +171,10 @@ function start(form: HTMLFormElement): void {
       if (payment) payment.hidden = !needsCard;
       if (needsCard) form.dataset.needsCard = '';
       else delete form.dataset.needsCard;
+      openFrame();
+      document.dispatchEvent(new Event('total-changed'));
     }
+    if (answer.bumps) showBumps(answer.bumps);
     if (answer.errors) for (const name of PRICED) fieldError(name, '');
     for (const [name, text] of Object.entries(answer.errors ?? {})) fieldError(name, text);
     if (paying) form.querySelector<HTMLElement>('[aria-invalid]')?.focus();
@@ -142,8 +186,9 @@ function start(form: HTMLFormElement): void {
     const option = String(new FormData(form).get('option') ?? '');
     const amount = form.querySelector<HTMLElement>('[data-chooses]');
     if (amount) amount.hidden = !amount.dataset.chooses?.split(' ').includes(option);
+    const ticked = [...document.querySelectorAll<HTMLInputElement>('.bump input:checked')].map((input) => input.name);
     for (const holder of form.querySelectorAll<HTMLElement>('[data-sends]')) {
-      holder.hidden = !holder.dataset.sends?.split(' ').includes(option);
+      holder.hidden = ![option, ...ticked].some((sent) => holder.dataset.sends?.split(' ').includes(sent));
       for (const input of holder.querySelectorAll('input')) input.required = !holder.hidden;
       for (const word of holder.querySelectorAll<HTMLElement>('.optional')) word.hidden = !holder.hidden;
     }
@@ -201,23 +246,5 @@ function start(form: HTMLFormElement): void {
   function setPaying(value: boolean): void {
     paying = value;
     button?.setAttribute('aria-disabled', String(value));
-  }
-
-  /** Asks the processor's frame for a token that stands for the card. */
-  function tokenFrom(target: HTMLIFrameElement): Promise<{ token?: string; message?: string }> {
-    return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => finish(() => reject(new Error('The card fields did not answer.'))), 15_000);
-      const finish = (then: () => void) => {
-        clearTimeout(timer);
-        removeEventListener('message', listen);
-        then();
-      };
-      const listen = (event: MessageEvent) => {
-        if (event.origin !== origin || event.source !== target.contentWindow || event.data?.kind !== 'card-token') return;
-        finish(() => resolve(event.data));
-      };
-      addEventListener('message', listen);
-      target.contentWindow?.postMessage({ kind: 'make-token' }, origin);
-    });
   }
 }

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, lte, sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { builtOnce, type Db } from '../db';
 import { newId } from '../ids';
@@ -27,6 +27,8 @@ export interface OutboxEntry<Payload> {
   idempotencyKey: string;
   orderId?: string | null;
   contactId?: string | null;
+  /** Not before so long from now, in milliseconds. */
+  waits?: number;
 }
 
 const given = (name: string) => sql.placeholder(name);
@@ -41,7 +43,7 @@ const addRow = builtOnce((db) =>
       payload: given('payload'),
       id: given('id'),
       attempts: 0,
-      nextAt: given('now'),
+      nextAt: given('nextAt'),
       createdAt: given('now'),
     })
     .onConflictDoNothing()
@@ -53,10 +55,10 @@ export function enqueue<Payload extends z.ZodObject>(
   tx: Db,
   services: Pick<Services, 'clock'>,
   { kind }: OutboxKind<string, Payload>,
-  { payload, ...entry }: OutboxEntry<z.input<Payload>>,
+  { payload, waits = 0, ...entry }: OutboxEntry<z.input<Payload>>,
 ): void {
   const now = services.clock.now();
-  addRow(tx).run({ orderId: null, contactId: null, ...entry, kind, payload, id: newId(services.clock, 'outbox'), now });
+  addRow(tx).run({ orderId: null, contactId: null, ...entry, kind, payload, id: newId(services.clock, 'outbox'), now, nextAt: now + waits });
 }
 
 /** With growing waits of at most four hours these are three days. */
@@ -99,6 +101,20 @@ export async function sendDue(services: Pick<Services, 'db' | 'clock' | 'log'>, 
         .run();
     }
   }
+}
+
+/** Has what waits for a moment sent at once; what is sent or tried already is left as it is. */
+export function sendNow({ db, clock }: Pick<Services, 'db' | 'clock'>, idempotencyKey: string): void {
+  const now = clock.now();
+  db.update(outbox)
+    .set({ nextAt: now })
+    .where(and(eq(outbox.idempotencyKey, idempotencyKey), isNull(outbox.sentAt), eq(outbox.attempts, 0), gt(outbox.nextAt, now)))
+    .run();
+}
+
+/** Whether something was queued under a key. */
+export function isQueued(db: Db, idempotencyKey: string): boolean {
+  return db.select({ id: outbox.id }).from(outbox).where(eq(outbox.idempotencyKey, idempotencyKey)).get() !== undefined;
 }
 
 /** Queues a row that gave up once more. */

@@ -1,10 +1,11 @@
 import type { z } from 'zod';
 import { course } from './kinds/course';
 import { mail } from './kinds/mail';
+import { receipt } from './kinds/receipt';
 import { voidCharge } from './kinds/voidCharge';
 
 /** Every kind of thing that is done outside. */
-export const OUTBOX_KINDS = [mail, voidCharge, course] as const;
+export const OUTBOX_KINDS = [mail, receipt, voidCharge, course] as const;
 type AnyKind = (typeof OUTBOX_KINDS)[number];
 export type OutboxKindName = AnyKind['kind'];
 

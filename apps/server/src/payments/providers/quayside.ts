@@ -11,6 +11,7 @@ const ChargeSchema = z.object({
   card: z.object({ last4: z.string() }),
   idempotencyKey: z.string(),
   confirmUrl: z.string().optional(),
+  method: z.string().optional(),
 });
 const AccountSchema = z.object({ id: z.string(), publicKey: z.string(), secretKeys: z.object({ test: z.string(), live: z.string() }) });
 const MODES: readonly Mode[] = ['test', 'live'];
@@ -22,7 +23,7 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
     const common = { providerChargeId: charge.id, last4: charge.card.last4 };
     switch (charge.status) {
       case 'captured':
-        return { state: 'captured', ...common, amount: charge.amount };
+        return { state: 'captured', ...common, amount: charge.amount, method: charge.method };
       case 'voided':
         return { state: 'voided', ...common };
       case 'declined':

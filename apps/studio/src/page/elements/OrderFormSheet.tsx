@@ -1,3 +1,4 @@
+import { words } from '@ruta/core/elements';
 import { Check } from '../../ui/Field';
 import type { SheetProps } from './sheet';
 
@@ -11,6 +12,12 @@ export function OrderFormSheet({ element, change }: SheetProps<'order-form'>) {
         hint="The tax depends on it. Without it your own country counts."
         checked={element.askCountry}
         onChange={(event) => change({ askCountry: event.target.checked })}
+      />
+      <Check
+        label="Two stages: contact details first"
+        hint="The address is then kept even if they leave before paying."
+        checked={element.stages ?? false}
+        onChange={(event) => change({ stages: event.target.checked, ...(event.target.checked && !element.next ? { next: words('To the payment') } : {}) })}
       />
       <Check label="Ask how many" checked={element.askQuantity ?? false} onChange={(event) => change({ askQuantity: event.target.checked })} />
       <Check

@@ -6,5 +6,7 @@ export const checkout = stepKindRecord({
   name: 'Checkout',
   band: 'Pay',
   goal: { outcome: 'paid', event: 'order.paid', reached: 'paid' },
-  sells: true,
+  sells: 'order',
+  outcomes: ['paid', 'closed'],
+  needs: { element: 'order-form', missing: 'This checkout has no order form, so nobody can pay.' },
 });

@@ -1,10 +1,12 @@
 import { stepKindRecord } from '../stepKind';
 
-/** An upsell or downsell after the first payment. Nothing says yes to one yet, so that no event is its goal. */
+/** An upsell or downsell after the first payment. */
 export const offer = stepKindRecord({
   kind: 'offer',
   name: 'Offer',
   band: 'Add',
-  goal: { outcome: 'accepted', event: null, reached: 'said yes' },
-  sells: false,
+  goal: { outcome: 'accepted', event: 'offer.taken', reached: 'said yes' },
+  sells: 'addition',
+  outcomes: ['accepted', 'declined', 'closed'],
+  needs: { element: 'offers', missing: 'This page has no yes and no, so nobody can take the offer.' },
 });

@@ -6,5 +6,7 @@ export const optIn = stepKindRecord({
   name: 'Opt-in',
   band: 'Arrive',
   goal: { outcome: 'submitted', event: 'lead.submitted', reached: 'left an address' },
-  sells: false,
+  sells: null,
+  outcomes: ['submitted', 'closed'],
+  needs: { element: 'form', missing: 'This page has no form, so nobody can leave an address.' },
 });

@@ -6,5 +6,7 @@ export const sales = stepKindRecord({
   name: 'Sales page',
   band: 'Decide',
   goal: { outcome: 'next', event: 'step.left', reached: 'went on' },
-  sells: false,
+  sells: null,
+  outcomes: ['next', 'closed'],
+  needs: null,
 });

@@ -6,5 +6,7 @@ export const thankYou = stepKindRecord({
   name: 'Thank you',
   band: 'Receive',
   goal: { outcome: 'next', event: 'file.fetched', reached: 'fetched files' },
-  sells: false,
+  sells: null,
+  outcomes: [],
+  needs: null,
 });

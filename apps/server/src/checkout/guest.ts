@@ -1,0 +1,14 @@
+import type { Request } from 'express';
+import type { Tracked } from '../tracking/recorder';
+import { countedVisitor, visitorIdOf, visitorOf } from '../tracking/visitor';
+import type { Guest } from './service';
+
+/** Who asks, as far as their browser tells. */
+export function guestOf(services: Tracked, request: Request): Guest {
+  return {
+    visitorId: visitorIdOf(request) ?? null,
+    visitor: visitorOf(services, request),
+    counted: countedVisitor(services, request),
+    acceptLanguage: request.get('accept-language'),
+  };
+}

@@ -1,0 +1,61 @@
+import express, { type Request, type Response, Router } from 'express';
+import type { LiveServices } from '../funnel/live';
+import type { Paying } from '../payments/accounts';
+import { renderMessage } from '../site/renderMessage';
+import { renderStep } from '../site/renderStep';
+import type { Tracked } from '../tracking/recorder';
+import { guestOf } from './guest';
+import { firstEnd, offersView } from './offerView';
+import { answerOffer, type OfferAnswer, quoteOffer } from './takeOffer';
+
+type Needs = Tracked & Paying & LiveServices;
+
+/** The answers to an offer after the payment. */
+export function offerSite(services: Needs): Router {
+  const router = Router();
+  const bodies = express.urlencoded({ extended: false, limit: '16kb' });
+
+  router.post('/offer/:stepId', bodies, async (request: Request, response: Response) => {
+    sendOfferAnswer(services, response, await answerOffer(services, String(request.params.stepId), request.body, guestOf(services, request)));
+  });
+
+  router.post('/offer/:stepId/quote', bodies, (request: Request, response: Response) => {
+    const quoted = quoteOffer(services, String(request.params.stepId), request.body, guestOf(services, request));
+    if (quoted) response.json(quoted);
+    else response.status(410).json({ message: 'This offer has ended.' });
+  });
+
+  return router;
+}
+
+/** Answers with the page of an offer, the way on, or why it cannot be had. Nothing of it is kept anywhere. */
+export function sendOfferAnswer(services: Needs, response: Response, answer: OfferAnswer): void {
+  response.set('cache-control', 'private, no-store');
+  switch (answer.kind) {
+    case 'lead':
+      response.redirect(303, answer.url);
+      return;
+    case 'told':
+      response
+        .status(answer.status)
+        .type('html')
+        .send(renderMessage(services, answer.title, answer.message, { link: { words: 'Go on', href: answer.url } }));
+      return;
+    case 'show': {
+      const { live, order, standing, state } = answer;
+      response
+        .status(answer.status)
+        .type('html')
+        .send(
+          renderStep(services, live, {
+            buyer: { firstName: order.buyer.firstName },
+            offers: offersView(services, live, order, standing, state),
+            endsAt: firstEnd(services, standing),
+          }),
+        );
+      return;
+    }
+    default:
+      answer satisfies never;
+  }
+}

@@ -1,0 +1,188 @@
+import { additionRole } from '@ruta/core/funnel';
+import { mainOffers } from '@ruta/core/offers';
+import { needsCard, storedQuote } from '@ruta/core/pricing';
+import { dueSentence } from '@ruta/pages';
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { orderByToken } from '../delivery/orderView';
+import { releaseReceipt } from '../delivery/receipt';
+import { gatherFacts } from '../facts/gather';
+import type { LiveServices, LiveStep } from '../funnel/live';
+import { nextOf, onward } from '../offers/onward';
+import { type Standing, standingOffers } from '../offers/standing';
+import type { OrderRow } from '../orders/store';
+import { orders } from '../orders/tables';
+import type { Paying } from '../payments/accounts';
+import { additionOf, additionUnderWay, outcomeOfAddition, payAddition } from '../payments/addition';
+import { recordForOrder } from '../payments/fulfil';
+import { declineMessage } from '../payments/messages';
+import { whereTo } from '../payments/whereTo';
+import type { Tracked } from '../tracking/recorder';
+import { holdFor, wantedOf } from './holds';
+import { cardOnFile, type OfferPageState, shownOffer } from './offerView';
+import type { Guest } from './service';
+
+type Needs = Tracked & Paying & LiveServices;
+
+/** What becomes of an answer to an offer, or of somebody who comes to its page. */
+export type OfferAnswer =
+  /** Led on: to the bank, the next step, the order. */
+  | { kind: 'lead'; url: string }
+  /** Told why it cannot be had, with the way on. */
+  | { kind: 'told'; status: number; title: string; message: string; url: string }
+  | { kind: 'show'; status: number; live: LiveStep; order: OrderRow; standing: Standing; state: OfferPageState };
+
+const line = (max: number) => z.string().trim().max(max).default('');
+const TakeSchema = z.object({
+  answer: z.enum(['yes', 'no']),
+  order: z.string().max(80),
+  offer: z.string().max(40).default(''),
+  shown: z.coerce.number().int().min(0).catch(-1),
+  quantity: z.coerce.number().int().min(1).max(99).optional().catch(undefined),
+  confirmed: z.literal('on').optional().catch(undefined),
+  token: z.string().max(200).default(''),
+  street: line(120),
+  postcode: line(20),
+  city: line(80),
+});
+
+const UNKNOWN: OfferAnswer = {
+  kind: 'told',
+  status: 404,
+  title: 'This offer belongs to an order',
+  message: 'We cannot tell which order it is for. Open the link in your receipt mail. Nothing was charged.',
+  url: '/',
+};
+
+/** What a step offers to whoever comes to its page with an order: shown, or the way on where there is nothing for them. */
+export function openOffers(services: Needs, live: LiveStep, token: unknown, guest: Guest, state: OfferPageState = {}): OfferAnswer {
+  const order = orderByToken(services, token);
+  if (!order || order.funnelId !== live.publication.funnelId) return UNKNOWN;
+  const standing = standingFor(services, live, order, guest);
+  if (standing.open.length === 0) return { kind: 'lead', url: wayOn(services, live, order, standing) };
+  for (const { offer } of standing.open) {
+    if (!standing.showings.has(offer.id)) {
+      recordForOrder(services, order, 'offer.shown', { offerId: offer.id, role: additionRole(live.publication.snapshot.graph, live.step.id) }, live.step.id);
+    }
+  }
+  return { kind: 'show', status: 200, live, order, standing, state };
+}
+
+/** Takes a yes or a no. Nothing is charged but what was shown, to the order that it was shown for. */
+export async function answerOffer(services: Needs, stepId: string, body: unknown, guest: Guest): Promise<OfferAnswer> {
+  const parsed = TakeSchema.safeParse(body);
+  const order = parsed.success ? orderByToken(services, parsed.data.order) : undefined;
+  if (!parsed.success || !order) return UNKNOWN;
+  const sent = parsed.data;
+  const live = services.live.step(stepId);
+  // A stop that was taken off the map while somebody stood on it.
+  if (live?.step.kind !== 'offer') {
+    return ended(onward(services, order, order.stepId, 'paid'), 'This offer is not made any more.');
+  }
+  if (order.funnelId !== live.publication.funnelId) return UNKNOWN;
+  if (sent.answer === 'no') return { kind: 'lead', url: decline(services, live, order, guest) };
+
+  // A yes that arrives again is led to what became of the first one.
+  const underWay = await additionUnderWay(order.id, sent.offer);
+  if (underWay && underWay.state !== 'declined') return { kind: 'lead', url: whereTo(services, underWay) };
+  const known = additionOf(services, order.id, sent.offer);
+  if (known) {
+    const outcome = outcomeOfAddition(services, known.id);
+    if (outcome.state !== 'declined') return { kind: 'lead', url: whereTo(services, outcome) };
+  }
+  const quantities = sent.quantity === undefined ? {} : { [sent.offer]: sent.quantity };
+  const standing = standingFor(services, live, order, guest, quantities);
+  const wanted = standing.open.find(({ offer }) => offer.id === sent.offer);
+  if (!wanted) return ended(wayOn(services, live, order, standing), 'This offer has ended, or what it was for is sold out.');
+  const { offer, quote } = wanted;
+  const values = { street: sent.street, postcode: sent.postcode, city: sent.city };
+  const show = (status: number, state: OfferPageState): OfferAnswer => ({ kind: 'show', status, live, order, standing, state: { values, ...state } });
+
+  if (sent.shown !== quote.dueToday) {
+    return show(409, { message: `The price has changed to ${shownOffer(services, wanted).dueWords} since you opened this page. Nothing was charged.` });
+  }
+  const errors = wanted.asksAddress ? missingAddress(values) : {};
+  if (Object.keys(errors).length > 0) return show(422, { errors, message: 'Say where it is to be sent. Nothing was charged.' });
+  const ending = cardOnFile(services, order);
+  const oneClick = sent.token === '' && ending !== null;
+  // In another browser than the one that bought, a stray click must not be enough.
+  const isElsewhere = order.visitorId !== null && order.visitorId !== guest.visitorId;
+  if (oneClick && needsCard(quote) && (offer.confirms || isElsewhere) && !sent.confirmed) return show(200, { asking: offer.id });
+  if (needsCard(quote) && !oneClick && sent.token === '') return show(422, { message: 'Enter your card details to add this.', refused: true });
+  const refused = holdFor(services, { cartId: order.cartId, email: order.email, ...wantedOf(services.db, quote) });
+  if (refused) return show(409, { message: refused.message });
+  const sendTo = wanted.asksAddress ? addressed(services, order, values) : order;
+  const outcome = await payAddition(
+    services,
+    { order: sendTo, stepId, offerId: offer.id, quote: storedQuote(quote), token: sent.token },
+    (payment) => `${services.config.siteUrl}/pay/return/${order.token}?from=bank&payment=${payment.id}`,
+  );
+  if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason), refused: true });
+  const url = whereTo(services, outcome);
+  if (outcome.state === 'paid') release(services, order, stepId, 'accepted');
+  return { kind: 'lead', url };
+}
+
+/** What a yes to another quantity would charge; null if the offer does not stand. */
+export function quoteOffer(services: Needs, stepId: string, body: unknown, guest: Guest): { dueToday: number; sentence: string } | null {
+  const parsed = TakeSchema.extend({ answer: z.enum(['yes', 'no']).default('yes') }).safeParse(body);
+  const live = services.live.step(stepId);
+  const order = parsed.success ? orderByToken(services, parsed.data.order) : undefined;
+  if (!parsed.success || !order || live?.step.kind !== 'offer' || order.funnelId !== live.publication.funnelId) return null;
+  const { offer, quantity } = parsed.data;
+  const standing = standingFor(services, live, order, guest, quantity === undefined ? {} : { [offer]: quantity });
+  const wanted = standing.open.find((candidate) => candidate.offer.id === offer);
+  return wanted ? { dueToday: wanted.quote.dueToday, sentence: dueSentence(shownOffer(services, wanted), cardOnFile(services, order)) } : null;
+}
+
+/** Where the buyer of an order goes on who has nothing left to answer here: along their yes if they gave one. */
+function wayOn(services: Needs, live: LiveStep, order: OrderRow, { showings }: Standing): string {
+  const taken = mainOffers(live.step).some((offer) => showings.get(offer.id)?.takenAt);
+  release(services, order, live.step.id, taken ? 'accepted' : 'closed');
+  return onward(services, order, live.step.id, taken ? 'accepted' : 'closed');
+}
+
+function decline(services: Needs, live: LiveStep, order: OrderRow, guest: Guest): string {
+  const role = additionRole(live.publication.snapshot.graph, live.step.id);
+  const { open, showings } = standingFor(services, live, order, guest);
+  for (const { offer } of open) {
+    if (!showings.get(offer.id)?.declinedAt) recordForOrder(services, order, 'offer.declined', { offerId: offer.id, role }, live.step.id);
+  }
+  const taken = mainOffers(live.step).some((offer) => showings.get(offer.id)?.takenAt);
+  // Of several offers one was taken: the no is to the rest of them.
+  release(services, order, live.step.id, taken ? 'accepted' : 'declined');
+  return onward(services, order, live.step.id, taken ? 'accepted' : 'declined');
+}
+
+/** Sends the receipt that waits, once it is clear that no other offer follows. */
+function release(services: Needs, order: OrderRow, stepId: string, outcome: 'accepted' | 'declined' | 'closed'): void {
+  const next = nextOf(services, order, stepId, outcome);
+  if (next?.kind !== 'step' || next.step.kind !== 'offer') releaseReceipt(services, order.id);
+}
+
+function standingFor(services: Needs, live: LiveStep, order: OrderRow, guest: Guest, quantities: Record<string, number> = {}): Standing {
+  // What is known of the buyer is that of whoever bought; how they read and on what they sit is that of this browser.
+  const visitor = order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : guest.visitor;
+  const facts = gatherFacts(services, { order, visitor, acceptLanguage: guest.acceptLanguage });
+  return standingOffers(services, live, order, facts, quantities);
+}
+
+const ended = (url: string, message: string): OfferAnswer => ({
+  kind: 'told',
+  status: 410,
+  title: 'This offer has ended',
+  message: `${message} Nothing was charged, and your order is complete as it is.`,
+  url,
+});
+
+function missingAddress(values: Record<string, string>): Record<string, string> {
+  const words: Record<string, string> = { street: 'Enter the street and number.', postcode: 'Enter the postcode.', city: 'Enter the town.' };
+  return Object.fromEntries(Object.entries(words).filter(([name]) => !values[name]));
+}
+
+/** Keeps where an order's parcels go, which is asked with the first thing that is sent. */
+function addressed({ db }: Pick<Needs, 'db'>, order: OrderRow, address: { street: string; postcode: string; city: string }): OrderRow {
+  const buyer = { ...order.buyer, address };
+  db.update(orders).set({ buyer }).where(eq(orders.id, order.id)).run();
+  return { ...order, buyer };
+}

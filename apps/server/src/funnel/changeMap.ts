@@ -1,0 +1,94 @@
+import { applyToGraph, type Graph, GraphSchema, type MapChange, type Step } from '@ruta/core/funnel';
+import type { IdKind } from '@ruta/core/ids';
+import { copyPage, type PageDocument } from '@ruta/core/page';
+import { stepPage } from '@ruta/core/templates';
+import { and, eq, notInArray } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { newId } from '../base/ids';
+import { fieldRefusal, Refusal } from '../base/problem';
+import type { Services } from '../base/services';
+import { type FunnelState, loadFunnel } from './store';
+import { funnels, routes, steps } from './tables';
+
+type Needs = Pick<Services, 'db' | 'clock'>;
+
+/** What a new step's page takes from a product; undefined if there is none of this id. */
+export type FindNamed = (productId: string) => Parameters<typeof stepPage>[1];
+
+/**
+ * Changes a funnel's map, all or nothing. Steps that are taken off keep their page, so that they can be put back.
+ * @throws Refusal 409 if somebody else has changed the map since, 422 if what is asked does not fit it
+ */
+export function changeMap(services: Needs, funnelId: string, { revision, operations, copies = {} }: MapChange, product: FindNamed): void {
+  const { db } = services;
+  db.transaction((tx) => {
+    const state = loadFunnel(tx, funnelId);
+    if (state.funnel.revision !== revision) {
+      throw new Refusal(409, 'Somebody else has changed this map meanwhile. It is shown as it is now; nothing of theirs is lost. Do your change once more.');
+    }
+    const graph = changed(state.graph, operations);
+    checkAddresses(graph);
+    save(tx, services, state, graph, (step) => pageFor(services, state, step, copies[step.id], product));
+  });
+}
+
+function changed(graph: Graph, operations: MapChange['operations']): Graph {
+  try {
+    return GraphSchema.parse(applyToGraph(graph, operations as Parameters<typeof applyToGraph>[1]).graph);
+  } catch (error) {
+    if (error instanceof RangeError) throw new Refusal(422, error.message);
+    throw error;
+  }
+}
+
+function checkAddresses({ steps: all }: Graph): void {
+  for (const step of all) {
+    const twin = all.find((other) => other.id !== step.id && other.slug === step.slug);
+    if (twin) throw fieldRefusal('slug', `“${twin.name}” has this address already.`, 409);
+  }
+}
+
+/** The page that a step begins with: a copy of another's, or one drawn for its kind. */
+function pageFor({ clock }: Needs, state: FunnelState, step: Step, copyOf: string | undefined, product: FindNamed): PageDocument {
+  const fresh = (kind: IdKind) => newId(clock, kind);
+  const source = copyOf ? state.steps.find((candidate) => candidate.id === copyOf) : undefined;
+  if (source) return copyPage(source.draft, fresh);
+  const [offer] = step.sells;
+  return stepPage(step.kind, offer && product(offer.productId), step.name, fresh);
+}
+
+function save(tx: Db, { clock }: Needs, { funnel, steps: before }: FunnelState, graph: Graph, pageOf: (step: Step) => PageDocument): void {
+  const now = clock.now();
+  const known = new Map(before.map((step) => [step.id, step]));
+  // First those that leave, so that their addresses are free.
+  const kept = graph.steps.map((step) => step.id);
+  tx.update(steps)
+    .set({ removedAt: now })
+    .where(and(eq(steps.funnelId, funnel.id), notInArray(steps.id, kept)))
+    .run();
+  for (const { id, kind, name, slug, sells } of graph.steps) {
+    const values = { name, slug, sells, updatedAt: now };
+    const earlier = known.get(id) ?? tx.select().from(steps).where(eq(steps.id, id)).get();
+    if (earlier && earlier.funnelId !== funnel.id) throw new Refusal(422, 'A stop with this id is another funnel’s.');
+    if (!earlier) {
+      tx.insert(steps)
+        .values({ ...values, id, kind, funnelId: funnel.id, draft: pageOf({ id, kind, name, slug, sells }), revision: 1 })
+        .run();
+    } else if (earlier.removedAt !== null || earlier.name !== name || earlier.slug !== slug || JSON.stringify(earlier.sells) !== JSON.stringify(sells)) {
+      tx.update(steps)
+        .set({ ...values, removedAt: null })
+        .where(eq(steps.id, id))
+        .run();
+    }
+  }
+  tx.delete(routes).where(eq(routes.funnelId, funnel.id)).run();
+  for (const { from, to, condition, ...route } of graph.routes) {
+    tx.insert(routes)
+      .values({ ...route, condition: condition ?? null, funnelId: funnel.id, fromStepId: from, toStepId: to })
+      .run();
+  }
+  tx.update(funnels)
+    .set({ entryId: graph.entryId, revision: funnel.revision + 1, updatedAt: now })
+    .where(eq(funnels.id, funnel.id))
+    .run();
+}
