@@ -24,6 +24,7 @@ import { writeReceipt } from './delivery/receipt';
 import { deliveryRoutes } from './delivery/routes';
 import { deliverySite } from './delivery/site';
 import { connectStudyporch, enrol } from './delivery/studyporch';
+import { factRoutes } from './facts/routes';
 import { assetRoutes, uploadRoutes } from './files/routes';
 import { LiveFunnels, type LiveServices } from './funnel/live';
 import { funnelSite } from './funnel/site';
@@ -182,6 +183,7 @@ export function studioApp(services: AllServices): Express {
   catalogRoutes(api, services);
   codeRoutes(api, services);
   reportRoutes(api, services);
+  factRoutes(api, services);
   funnelRoutes(api, services);
   pageRoutes(api, services);
   orderRoutes(api, services);

@@ -156,7 +156,7 @@ function decline(services: Needs, live: LiveStep, order: OrderRow, guest: Guest)
 
 /** Sends the receipt that waits, once it is clear that no other offer follows. */
 function release(services: Needs, order: OrderRow, stepId: string, outcome: 'accepted' | 'declined' | 'closed'): void {
-  const next = nextOf(services, order, stepId, outcome);
+  const next = nextOf(services, order, stepId, outcome)?.next;
   if (next?.kind !== 'step' || next.step.kind !== 'offer') releaseReceipt(services, order.id);
 }
 

@@ -18,6 +18,8 @@ export interface Known {
   /** As the browser states it: `pt-PT,pt;q=0.9`. */
   acceptLanguage?: string | undefined;
   mode?: Mode;
+  /** The moment it is asked for, Unix time in milliseconds; now if it is missing. */
+  at?: number;
 }
 
 /**
@@ -63,7 +65,7 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
     device: visitor?.device,
     language,
     returning: visitor ? visitor.visits > 1 : undefined,
-    now: localMoment(clock.now(), shop.timeZone),
+    now: localMoment(known.at ?? clock.now(), shop.timeZone),
   };
 }
 

@@ -11,6 +11,7 @@ import { loadShop } from '../shop/store';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import type { Tracked } from '../tracking/recorder';
+import { recordRoutes } from '../tracking/routesTaken';
 import { countedVisitor, counts, makeEvent, visitorOf } from '../tracking/visitor';
 import { readForm, saveLead } from './leads';
 
@@ -31,6 +32,10 @@ export function pageSite(services: Tracked & LiveServices): Router {
   function onward(request: Request, live: LiveStep, move: Move, contact?: ContactRow): string {
     const facts = gatherFacts(services, { visitor: visitorOf(services, request), contact, acceptLanguage: request.get('accept-language') });
     const next = nextStep(live.publication.snapshot.graph, live.step.id, move, facts);
+    const counted = countedVisitor(services, request);
+    if (counted && next.kind === 'step' && next.route) {
+      recordRoutes(services, loadShop(db).settings.mode, counted, live.publication.funnelId, [next.route]);
+    }
     return next.kind === 'address' ? next.url : stepPath({ publication: live.publication, step: next.step });
   }
 

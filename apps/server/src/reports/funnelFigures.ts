@@ -5,7 +5,7 @@ import type { Services } from '../base/services';
 import { isPaid } from '../orders/store';
 import { orders } from '../orders/tables';
 import { stepVisitors } from '../tracking/tables';
-import { offerFigures, revenueByRole } from './offerFigures';
+import { offerFigures, peopleOnRoutes, revenueByRole, revenueByStep } from './offerFigures';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 /** Of how many days figures are shown where nobody asks for others. */
@@ -67,6 +67,8 @@ export function funnelFigures(db: Db, funnelId: string, entryId: string, stepIds
     netRevenue,
     averageOrder: averageOrderValue(sales.map((order) => order.netGoods)),
     revenuePerVisitor: visitors === 0 ? null : netRevenue / visitors,
+    routes: peopleOnRoutes(db, funnelId, from, until),
+    revenueByStep: revenueByStep(db, funnelId, from, until),
     offers: offerFigures(db, funnelId, from, until),
     byRole,
     averageWithout: sales.length === 0 ? null : Math.round(byRole.main / sales.length),

@@ -1,9 +1,9 @@
 import { conversionRate, type OfferFigures, type RevenueByRole } from '@ruta/core/reports';
-import { and, eq, gte, inArray, lt, sql } from 'drizzle-orm';
+import { and, eq, gte, inArray, lt, ne, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { isPaid } from '../orders/store';
 import { orderLines, orders, payments } from '../orders/tables';
-import { offerShowings } from '../tracking/tables';
+import { offerShowings, routeVisitors } from '../tracking/tables';
 
 /**
  * What became of each bump and offer of a funnel, of those shown in a period; test orders are left out.
@@ -27,6 +27,18 @@ export function offerFigures(db: Db, funnelId: string, from: number, until: numb
     .map((row) => ({ ...row, rate: conversionRate(row.shown, row.taken) }));
 }
 
+/** The lines of a funnel's live orders that were paid in a period, without later charges. */
+const soldLines = (funnelId: string, from: number, until: number) =>
+  and(
+    eq(orders.funnelId, funnelId),
+    isPaid,
+    eq(orders.mode, 'live'),
+    gte(orders.paidAt, from),
+    lt(orders.paidAt, until),
+    inArray(payments.kind, ['first', 'addition']),
+    ne(orderLines.role, 'shipping'),
+  );
+
 /** What the orders of a funnel paid in a period came to by role: what was bought on the day, without tax, shipping and later charges. */
 export function revenueByRole(db: Db, funnelId: string, from: number, until: number): RevenueByRole {
   const rows = db
@@ -34,18 +46,33 @@ export function revenueByRole(db: Db, funnelId: string, from: number, until: num
     .from(orderLines)
     .innerJoin(orders, eq(orders.id, orderLines.orderId))
     .innerJoin(payments, eq(payments.id, orderLines.paymentId))
-    .where(
-      and(
-        eq(orders.funnelId, funnelId),
-        isPaid,
-        eq(orders.mode, 'live'),
-        gte(orders.paidAt, from),
-        lt(orders.paidAt, until),
-        inArray(payments.kind, ['first', 'addition']),
-      ),
-    )
+    .where(soldLines(funnelId, from, until))
     .groupBy(orderLines.role)
     .all();
   const of = (role: string) => rows.find((row) => row.role === role)?.net ?? 0;
   return { main: of('main'), bump: of('bump'), upsell: of('upsell'), downsell: of('downsell') };
+}
+
+/** The same by the step it was sold at: the checkout for the first payment, the offer's own for what was added. */
+export function revenueByStep(db: Db, funnelId: string, from: number, until: number): Record<string, number> {
+  const stepId = sql<string>`coalesce(${payments.stepId}, ${orders.stepId})`;
+  const rows = db
+    .select({ stepId, net: sql<number>`sum(${orderLines.net})` })
+    .from(orderLines)
+    .innerJoin(orders, eq(orders.id, orderLines.orderId))
+    .innerJoin(payments, eq(payments.id, orderLines.paymentId))
+    .where(soldLines(funnelId, from, until))
+    .groupBy(stepId)
+    .all();
+  return Object.fromEntries(rows.map((row) => [row.stepId, row.net]));
+}
+
+/** Unique visitors who first went along each route of a funnel in a period. */
+export function peopleOnRoutes(db: Db, funnelId: string, from: number, until: number): Array<{ routeId: string; people: number }> {
+  return db
+    .select({ routeId: routeVisitors.routeId, people: sql<number>`count(*)` })
+    .from(routeVisitors)
+    .where(and(eq(routeVisitors.funnelId, funnelId), gte(routeVisitors.firstAt, from), lt(routeVisitors.firstAt, until)))
+    .groupBy(routeVisitors.routeId)
+    .all();
 }

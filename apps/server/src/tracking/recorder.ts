@@ -7,7 +7,8 @@ import type { Db } from '../base/db';
 import type { Services } from '../base/services';
 import { steps } from '../funnel/tables';
 import { rollUpOffer } from './offerShowings';
-import { events, offerShowings, stepVisitors, visitors } from './tables';
+import { rollUpRoute } from './routeVisitors';
+import { events, offerShowings, routeVisitors, stepVisitors, visitors } from './tables';
 
 /** How long views are gathered before they are written together: one flush to disk for many visitors. */
 const GATHER_MS = 250;
@@ -199,6 +200,7 @@ export class Recorder {
     this.db.transaction((tx) => {
       tx.delete(stepVisitors).run();
       tx.delete(offerShowings).run();
+      tx.delete(routeVisitors).run();
       for (const event of tx.select().from(events).orderBy(events.at).all()) this.rollUp(event);
     });
   }
@@ -206,6 +208,7 @@ export class Recorder {
   /** Keeps when a visitor first came to a step and first reached its goal, and what became of each offer. */
   private rollUp(event: TrackedEvent): void {
     rollUpOffer(this.db, event);
+    rollUpRoute(this.db, event);
     const { stepId, visitorId, funnelId, at } = event;
     if (!stepId || !visitorId || !funnelId || event.mode === 'test') return;
     const kind = this.stepKind(stepId);

@@ -92,3 +92,10 @@ export const offerShowings = sqliteTable(
     index('offer_showings_order').on(table.orderId),
   ],
 );
+
+/** Roll-up beside the log: when each visitor first went along a route of the map. Can be rebuilt from the log. */
+export const routeVisitors = sqliteTable(
+  'route_visitors',
+  { routeId: text().notNull(), visitorId: text().notNull(), funnelId: text().notNull(), firstAt: integer().notNull() },
+  (table) => [primaryKey({ columns: [table.routeId, table.visitorId] }), index('route_visitors_first').on(table.funnelId, table.firstAt)],
+);

@@ -1,6 +1,5 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { FunnelsPage } from '../funnel/FunnelsPage';
-import { Workspace } from '../funnel/Workspace';
 import { TodayPage } from '../today/TodayPage';
 import { TabsLayout } from '../ui/Tabs';
 import { NotHere } from './NotHere';
@@ -30,10 +29,12 @@ export const router = createBrowserRouter([
       { path: '/funnels/new', lazy: async () => ({ Component: (await import('../templates/NewFunnelPage')).NewFunnelPage }) },
       {
         path: '/funnels/:funnelId',
-        element: <Workspace />,
+        lazy: async () => ({ Component: (await import('../funnel/Workspace')).Workspace }),
         children: [
           { index: true, element: <Navigate to="map" replace /> },
           { path: 'map', lazy: async () => ({ Component: (await import('../map/MapView')).MapView }) },
+          { path: 'map/:stepId', lazy: async () => ({ Component: (await import('../map/MapView')).MapView }) },
+          { path: 'offer/:stepId', lazy: async () => ({ Component: (await import('../offers/OfferView')).OfferView }) },
           { path: 'page/:stepId', lazy: async () => ({ Component: (await import('../page/PageEditor')).PageEditor }) },
         ],
       },

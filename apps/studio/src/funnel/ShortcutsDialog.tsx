@@ -4,13 +4,16 @@ const SHORTCUTS = [
   ['[ and ]', 'Previous and next stop'],
   ['m', 'Map'],
   ['p', 'Page'],
+  ['o', 'Offer: what a stop sells'],
   ['Ctrl K or /', 'Find anything'],
-  ['Ctrl Z', 'Undo, on the page'],
-  ['Ctrl Shift Z', 'Redo, on the page'],
+  ['Ctrl Z', 'Undo, on the page, the map and in the offer'],
+  ['Ctrl Shift Z', 'Redo there'],
   ['Alt ↑ and Alt ↓', 'Move what is selected'],
   ['Ctrl D', 'Duplicate what is selected'],
   ['Delete', 'Delete what is selected'],
   ['Enter', 'Edit the words of what is selected; on the map, open the stop'],
+  ['← → ↑ ↓', 'On the map, walk along the routes'],
+  ['+', 'On the map, put a stop behind the one you are at'],
   ['Esc', 'Out of the words, then select the section around, then nothing'],
 ];
 

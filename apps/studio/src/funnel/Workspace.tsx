@@ -1,3 +1,4 @@
+import { stopsInOrder } from '@ruta/core/funnel';
 import { Settings2, Upload } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
@@ -9,9 +10,12 @@ import { Badge, Waiting } from '../ui/Page';
 import { funnelApi } from './api';
 import { FunnelSettings } from './FunnelSettings';
 import { LineStrip } from './LineStrip';
+import { MapConflict } from './MapConflict';
+import { useMapState, withWaiting } from './mapSlice';
 import { PublishDialog } from './PublishDialog';
 import { ShortcutsDialog } from './ShortcutsDialog';
 import { changeCount, stopsOf } from './useFunnel';
+import { useMapSaving } from './useMap';
 
 /** Everything inside one funnel: its name and state, the line strip, the views, and the view itself. */
 export function Workspace() {
@@ -19,12 +23,19 @@ export function Workspace() {
   const { data: detail, error, refetch } = funnelApi.useFunnelQuery(funnelId);
   const { data: state } = funnelApi.useFunnelStateQuery(funnelId, { skip: !detail });
   // What is wrong and not published is asked for anew after every saved change; the rest of the funnel stays.
-  const funnel = useMemo(() => detail && { ...detail, ...state }, [detail, state]);
+  const { waiting, funnelId: mapOf } = useMapState();
+  // The map and what is sold on it stand as they were changed here, whether or not the server has it yet.
+  const funnel = useMemo(() => {
+    if (!detail) return undefined;
+    const graph = mapOf === detail.id ? withWaiting(detail.graph, waiting) : detail.graph;
+    return { ...detail, ...state, graph, stops: stopsInOrder(graph).map((step) => step.id) };
+  }, [detail, state, waiting, mapOf]);
+  useMapSaving(detail);
   const { data: shop } = shopApi.useShopQuery();
   const [open, setOpen] = useState<'publish' | 'settings' | 'shortcuts' | null>(null);
   const navigate = useNavigate();
   const { pathname } = useLocation();
-  const stepId = /\/page\/([^/]+)/.exec(pathname)?.[1];
+  const [, view = 'map', stepId] = /\/(map|page|offer)(?:\/([^/]+))?$/.exec(pathname) ?? [];
   const current = stepId ?? funnel?.stops[0];
 
   useEffect(() => {
@@ -36,17 +47,20 @@ export function Workspace() {
       const index = funnel.stops.indexOf(current);
       const hop = (to: number) => {
         const stop = funnel.stops[to];
-        if (stop) void navigate(`/funnels/${funnelId}/page/${stop}`);
+        if (stop) void navigate(hrefIn(view, stop));
       };
+      // A stop that sells nothing has no offer to look at.
+      const hrefIn = (kind: string, stop: string) => `/funnels/${funnelId}/${kind}/${stop}`;
       if (event.key === '[') hop(index - 1);
       else if (event.key === ']') hop(index + 1);
-      else if (event.key === 'm') void navigate(`/funnels/${funnelId}/map`);
+      else if (event.key === 'm') void navigate(hrefIn('map', current));
+      else if (event.key === 'o') void navigate(hrefIn('offer', current));
       else if (event.key === 'p') void navigate(`/funnels/${funnelId}/page/${current}`);
       else if (event.key === '?') setOpen('shortcuts');
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [funnel, funnelId, current, navigate]);
+  }, [funnel, funnelId, current, view, navigate]);
 
   if (!funnel || !shop) return <Waiting error={error} retry={refetch} />;
   const count = changeCount(funnel);
@@ -70,11 +84,12 @@ export function Workspace() {
             </Button>
           </span>
         </div>
-        <LineStrip funnel={funnel} stops={stopsOf(funnel)} currentId={stepId} hrefOf={(id) => `/funnels/${funnelId}/page/${id}`} />
+        <LineStrip funnel={funnel} stops={stopsOf(funnel)} currentId={stepId} hrefOf={(id) => `/funnels/${funnelId}/${stepId ? view : 'page'}/${id}`} />
         <nav aria-label="Views of this funnel" className="flex gap-1">
           {[
-            { name: 'Map', to: `/funnels/${funnelId}/map` },
+            { name: 'Map', to: `/funnels/${funnelId}/map${stepId ? `/${current}` : ''}` },
             { name: 'Page', to: `/funnels/${funnelId}/page/${current}` },
+            { name: 'Offer', to: `/funnels/${funnelId}/offer/${current}` },
           ].map((view) => (
             <NavLink
               key={view.name}
@@ -88,6 +103,7 @@ export function Workspace() {
           ))}
         </nav>
       </header>
+      <MapConflict funnel={funnel} />
       <div className="flex-1 min-h-0">
         <Outlet context={{ funnel, shop }} />
       </div>
@@ -101,9 +117,12 @@ export function Workspace() {
 /** Says quietly whether what was typed is saved. */
 function SaveState({ timeZone }: { timeZone: string }) {
   const editor = useAppSelector((state) => state.editor);
-  const { saving = false, savedAt = null, saveProblem = null, conflict = null, changeNumber = 0, savedNumber = 0 } = editor ?? {};
+  const map = useMapState();
+  const { saving = false, conflict = null, changeNumber = 0, savedNumber = 0 } = editor ?? {};
+  const savedAt = Math.max(editor?.savedAt ?? 0, map.savedAt ?? 0);
+  const saveProblem = editor?.saveProblem ?? map.problem;
   // “Saved” is said of what the server has, never of what still waits here.
-  const waits = saving || changeNumber !== savedNumber;
+  const waits = saving || changeNumber !== savedNumber || map.waiting.length > 0;
   if (saveProblem) {
     return (
       <span role="alert" className="text-stop font-semibold max-w-96">

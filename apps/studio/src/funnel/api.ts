@@ -1,5 +1,5 @@
 import type { FunnelDetail, FunnelState } from '@ruta/core/checks';
-import type { FunnelRow, FunnelSettings, StepSettings } from '@ruta/core/funnel';
+import type { FunnelRow, FunnelSettings, MapChange, StepSettings } from '@ruta/core/funnel';
 import type { ListPage } from '@ruta/core/lists';
 import type { FunnelFigures } from '@ruta/core/reports';
 import type { NewFunnel } from '@ruta/core/templates';
@@ -24,6 +24,11 @@ export const funnelApi = api.injectEndpoints({
     changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string }>({
       query: ({ id, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body }),
       invalidatesTags: ['Funnel'],
+    }),
+    changeMap: build.mutation<FunnelDetail, MapChange & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/funnels/${id}/map`, method: 'POST', body }),
+      // The answer is the funnel as it is now; lists and what is wrong are looked at anew.
+      invalidatesTags: ['FunnelState'],
     }),
     changeStep: build.mutation<FunnelDetail, StepSettings & { id: string }>({
       query: ({ id, ...body }) => ({ url: `/steps/${id}`, method: 'PUT', body }),

@@ -1,41 +1,27 @@
-import { funnelApi } from '../funnel/api';
 import '@xyflow/react/dist/style.css';
-import { optionsOf } from '@ruta/core/catalog';
-import type { FunnelDetail } from '@ruta/core/checks';
-import { describe } from '@ruta/core/conditions';
-import type { FactNames } from '@ruta/core/facts';
-import { carriesGoal, type Route } from '@ruta/core/funnel';
-import { formatMoney } from '@ruta/core/money';
-import { countryName } from '@ruta/core/shop';
-import {
-  Background,
-  BaseEdge,
-  type Edge,
-  EdgeLabelRenderer,
-  type EdgeProps,
-  getSmoothStepPath,
-  type Node,
-  Panel,
-  ReactFlow,
-  ReactFlowProvider,
-  useReactFlow,
-  ViewportPortal,
-} from '@xyflow/react';
-import { Maximize, Minus, Plus } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
-import { formatRate } from '../base/format';
+import { connect, duplicateAfter, insertAfter, insertOn, type Outcome, type StepKind, stepKindOf } from '@ruta/core/funnel';
+import { Background, type Edge, type Node, Panel, ReactFlow, ReactFlowProvider, useReactFlow, ViewportPortal } from '@xyflow/react';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { newId } from '../base/newId';
+import { namesFor } from '../conditions/names';
+import { funnelApi } from '../funnel/api';
 import { stopsOf, useWorkspace } from '../funnel/useFunnel';
-import { Button, IconButton } from '../ui/Button';
+import { useMapHand } from '../funnel/useMap';
+import { captionsOf } from './captions';
+import { mapSvg } from './exportMap';
 import { type Layout, layOut } from './layout';
+import { type Lens, lineLooks, plateOf } from './lenses';
+import { MapTools } from './MapTools';
+import { InsertContext, type RouteData, RouteLine } from './RouteLine';
 import { StopNode, type StopNodeData } from './StopNode';
+import { StopPanel } from './StopPanel';
+import { copyOf, newStop } from './stops';
+import { walkFrom } from './walkMap';
 
-const PERIODS = [7, 30, 90, 365];
-const DEFAULT_PERIOD = 30;
+const DEFAULT_DAYS = 30;
 
-type RouteData = { words: string; rate: string | null; kind: 'yes' | 'no' | 'conditional'; width: number };
-
-/** The whole funnel at a glance: each stop with a small true picture of its page, routes between them, people on them. */
+/** The whole funnel at a glance, to look at and to build on: stops with small true pictures of their pages, and the routes between them. */
 export function MapView() {
   return (
     <ReactFlowProvider>
@@ -46,120 +32,213 @@ export function MapView() {
 
 const nodeTypes = { stop: StopNode };
 const edgeTypes = { route: RouteLine };
+const FIT = { padding: 0.12, maxZoom: 1.15 };
 
 function FunnelMap() {
   const { funnel, shop } = useWorkspace();
+  const { stepId: currentId = null } = useParams();
   const navigate = useNavigate();
   const flow = useReactFlow();
-  const [days, setDays] = useState(DEFAULT_PERIOD);
+  const holder = useRef<HTMLDivElement>(null);
+  const [days, setDays] = useState(DEFAULT_DAYS);
+  const [lens, setLens] = useState<Lens>('traffic');
   const [layout, setLayout] = useState<Layout | null>(null);
   const [problem, setProblem] = useState('');
+  const [removing, setRemoving] = useState(false);
+  const [adding, setAdding] = useState(false);
   const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days }, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
   const { graph } = funnel;
   const { currency } = shop.settings;
+  const { change, undo, redo } = useMapHand(graph);
+  const names = useMemo(() => namesFor(funnel, currency), [funnel, currency]);
+  const current = graph.steps.find((step) => step.id === currentId);
+  const select = useCallback((id: string | null) => void navigate(`/funnels/${funnel.id}/map${id ? `/${id}` : ''}`, { replace: true }), [navigate, funnel.id]);
 
+  // What the map is drawn from; a name or a price that changes moves nothing.
+  const shape = JSON.stringify([
+    graph.entryId,
+    graph.steps.map(({ id, kind }) => [id, kind]),
+    graph.routes,
+    graph.routes.map((route) => plateOf(route, names)),
+  ]);
+  const latest = useRef({ graph, names });
+  latest.current = { graph, names };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew when its shape changes, from what it is then
   useEffect(() => {
-    let current = true;
-    layOut(graph)
+    let isCurrent = true;
+    const drawn = latest.current;
+    layOut(drawn.graph, Object.fromEntries(drawn.graph.routes.map((route) => [route.id, plateOf(route, drawn.names)])))
       .then((placed) => {
-        if (!current) return;
+        if (!isCurrent) return;
         setLayout(placed);
-        requestAnimationFrame(() => void flow.fitView({ padding: 0.12, maxZoom: 1.15 }));
+        requestAnimationFrame(() => void flow.fitView(FIT));
       })
-      .catch((error: Error) => current && setProblem(`The map could not be laid out: ${error.message}`));
+      .catch((error: Error) => isCurrent && setProblem(`The map could not be laid out: ${error.message}`));
     return () => {
-      current = false;
+      isCurrent = false;
     };
-  }, [graph, flow]);
+  }, [shape, flow]);
 
+  // The sheet beside it takes some of its room.
+  const hasSheet = current !== undefined;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: fitted anew when its room changes
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => void flow.fitView(FIT));
+    return () => cancelAnimationFrame(frame);
+  }, [hasSheet, flow]);
+
+  const captions = useMemo(
+    () => Object.fromEntries(graph.steps.map((step) => [step.id, captionsOf(step, graph, figures, lens, currency)])),
+    [graph, figures, lens, currency],
+  );
   const nodes = useMemo<Array<Node<StopNodeData>>>(() => {
     if (!layout) return [];
-    return stopsOf(funnel).map((step) => ({
-      id: step.id,
-      type: 'stop',
-      position: layout.positions[step.id] ?? { x: 0, y: 0 },
-      data: { step, funnel, shop, figures: figures?.steps.find((row) => row.stepId === step.id) ?? null, totals: figures ?? null },
-      draggable: false,
-      connectable: false,
-      ariaLabel: step.name,
-    }));
-  }, [layout, funnel, shop, figures]);
+    return stopsOf(funnel).flatMap((step) => {
+      const position = layout.positions[step.id];
+      if (!position) return [];
+      const data = { step, funnel, shop, captions: captions[step.id] ?? [], isCurrent: step.id === currentId };
+      return [{ id: step.id, type: 'stop', position, data, draggable: false, ariaLabel: step.name }];
+    });
+  }, [layout, funnel, shop, captions, currentId]);
+  const looks = useMemo(() => lineLooks(graph, figures, names, lens), [graph, figures, names, lens]);
+  const edges = useMemo<Array<Edge<RouteData>>>(
+    () =>
+      graph.routes.flatMap((route) => {
+        const [line, look] = [layout?.lines[route.id], looks[route.id]];
+        if (!line || !look) return [];
+        return [{ id: route.id, type: 'route', source: route.from, sourceHandle: route.outcome, target: route.to, focusable: false, data: { look, line } }];
+      }),
+    [graph, layout, looks],
+  );
 
-  const names = useMemo(() => namesFor(funnel, currency), [funnel, currency]);
-  const edges = useMemo<Array<Edge<RouteData>>>(() => {
-    const most = Math.max(1, ...(figures?.steps.map((row) => row.reached) ?? []));
-    return graph.routes.map((route) => {
-      const row = figures?.steps.find((candidate) => candidate.stepId === route.from);
-      const kind = route.condition ? 'conditional' : route.outcome === 'declined' ? 'no' : 'yes';
+  const insert = useCallback(
+    (routeId: string) => {
+      const route = graph.routes.find((candidate) => candidate.id === routeId);
+      const name = (id: string | undefined) => graph.steps.find((step) => step.id === id)?.name ?? '';
       return {
-        id: route.id,
-        type: 'route',
-        source: route.from,
-        target: route.to,
-        focusable: false,
-        data: {
-          words: wordsOf(route, names),
-          // A step's rate is that of its goal; another way out has none yet.
-          rate: row && row.rate !== null && carriesGoal(graph, route) ? formatRate(row.rate) : null,
-          kind,
-          width: carriesGoal(graph, route) ? 4 + (4 * (row?.reached ?? 0)) / most : 4,
+        place: `between “${name(route?.from)}” and “${name(route?.to)}”`,
+        onAdd: (kind: StepKind) => {
+          const step = newStop(graph, kind);
+          change(insertOn(graph, routeId, step, newId));
+          select(step.id);
         },
       };
-    });
-  }, [graph, figures, names]);
+    },
+    [graph, change, select],
+  );
+  const addBehind = (kind: StepKind) => {
+    const outcome = current && stepKindOf(current.kind).outcomes[0];
+    if (!current || !outcome) return;
+    const step = newStop(graph, kind);
+    change(insertAfter(graph, current.id, outcome, step, newId));
+    select(step.id);
+  };
+
+  function onKey(event: KeyboardEvent) {
+    const target = event.target as HTMLElement;
+    if (target.closest('input, select, textarea, [role=menu], [role=dialog]')) return;
+    const focused = target.closest<HTMLElement>('.react-flow__node')?.dataset.id ?? currentId;
+    const act = (action: () => void) => {
+      event.preventDefault();
+      event.stopPropagation();
+      action();
+    };
+    const modifier = event.metaKey || event.ctrlKey;
+    if (modifier && event.key.toLowerCase() === 'z') return act(event.shiftKey ? redo : undo);
+    if (!focused) return;
+    const step = graph.steps.find((candidate) => candidate.id === focused);
+    if (modifier && event.key.toLowerCase() === 'd' && step) {
+      return act(() => {
+        const copy = copyOf(graph, step);
+        change({ ...duplicateAfter(graph, step.id, copy, newId), copies: { [copy.id]: step.id } });
+        select(copy.id);
+      });
+    }
+    if (modifier || event.altKey) return;
+    const to = walkFrom(graph, focused, event.key);
+    if (to) return act(() => goTo(to));
+    if (event.key === 'Enter' && target.closest('.react-flow__node')) return act(() => void navigate(`/funnels/${funnel.id}/page/${focused}`));
+    if (event.key === ' ' && target.closest('.react-flow__node')) return act(() => select(focused));
+    if (event.key === 'Delete' || event.key === 'Backspace') {
+      return act(() => {
+        select(focused);
+        setRemoving(true);
+      });
+    }
+    if (event.key === '+' || event.key === '=') {
+      return act(() => {
+        select(focused);
+        setAdding(true);
+      });
+    }
+    if (event.key === 'Escape') act(() => select(null));
+  }
+
+  /** Chooses a stop and brings the keyboard to it. */
+  function goTo(id: string) {
+    select(id);
+    holder.current?.querySelector<HTMLElement>(`.react-flow__node[data-id="${CSS.escape(id)}"]`)?.focus();
+  }
 
   return (
-    <main id="main" className="h-full" aria-label="Map">
-      {problem ? (
-        <p role="alert" className="p-6 text-stop font-semibold">
-          {problem}
-        </p>
+    // biome-ignore lint/a11y/noStaticElementInteractions: keys of the map work wherever on it the focus is
+    <div ref={holder} className={`h-full grid bg-ground ${current ? 'grid-cols-[minmax(0,1fr)_21rem]' : ''}`} onKeyDown={onKey}>
+      <main id="main" className="min-h-0 min-w-0" aria-label="Map">
+        {problem ? (
+          <p role="alert" className="p-6 text-stop font-semibold">
+            {problem}
+          </p>
+        ) : null}
+        <InsertContext.Provider value={insert}>
+          <ReactFlow
+            nodes={nodes}
+            edges={edges}
+            nodeTypes={nodeTypes}
+            edgeTypes={edgeTypes}
+            nodesDraggable={false}
+            deleteKeyCode={null}
+            minZoom={0.1}
+            maxZoom={2}
+            proOptions={{ hideAttribution: true }}
+            disableKeyboardA11y
+            onNodeClick={(_event, node) => select(node.id)}
+            onNodeDoubleClick={(_event, node) => void navigate(`/funnels/${funnel.id}/page/${node.id}`)}
+            onPaneClick={() => select(null)}
+            onConnect={({ source, sourceHandle, target }) => change(connect(graph, source, sourceHandle as Outcome, target, newId))}
+            isValidConnection={({ source, target }) => source !== target}
+          >
+            <Background gap={1e6} color="transparent" />
+            {layout ? <Bands layout={layout} /> : null}
+            <Panel position="bottom-left" className="!m-3">
+              <MapTools
+                lens={lens}
+                onLens={setLens}
+                days={days}
+                onDays={setDays}
+                fit={() => void flow.fitView(FIT)}
+                fullScreen={() => void holder.current?.requestFullscreen()}
+                drawing={() => (layout ? mapSvg(graph, layout, looks, captions, funnel.name) : '')}
+                name={funnel.slug}
+              />
+            </Panel>
+          </ReactFlow>
+        </InsertContext.Provider>
+      </main>
+      {current ? (
+        <StopPanel
+          step={current}
+          funnel={funnel}
+          names={names}
+          currency={currency}
+          removing={removing}
+          adding={adding}
+          onRemoving={setRemoving}
+          onAdding={setAdding}
+          onAdd={addBehind}
+          onSelect={select}
+        />
       ) : null}
-      <ReactFlow
-        nodes={nodes}
-        edges={edges}
-        nodeTypes={nodeTypes}
-        edgeTypes={edgeTypes}
-        nodesDraggable={false}
-        nodesConnectable={false}
-        deleteKeyCode={null}
-        minZoom={0.2}
-        maxZoom={2}
-        proOptions={{ hideAttribution: true }}
-        onNodeClick={(_event, node) => void navigate(`/funnels/${funnel.id}/page/${node.id}`)}
-        onKeyDown={(event) => {
-          const id = (event.target as HTMLElement).closest<HTMLElement>('.react-flow__node')?.dataset.id;
-          if (event.key === 'Enter' && id) void navigate(`/funnels/${funnel.id}/page/${id}`);
-        }}
-      >
-        <Background gap={1e6} color="transparent" />
-        {layout ? <Bands layout={layout} /> : null}
-        <Panel position="bottom-left" className="flex items-center gap-3">
-          <label className="flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9">
-            <span className="text-soft">People of the last</span>
-            <select value={days} onChange={(event) => setDays(Number(event.target.value))} className="font-semibold bg-transparent">
-              {PERIODS.map((period) => (
-                <option key={period} value={period}>
-                  {period} days
-                </option>
-              ))}
-            </select>
-          </label>
-          <span className="text-soft">Line width shows people. Your own visits and known bots do not count.</span>
-        </Panel>
-        <Panel position="bottom-right" className="flex items-center gap-1 rounded-md border border-line bg-white px-1 py-0.5">
-          <IconButton name="Smaller" onClick={() => void flow.zoomOut()}>
-            <Minus size={17} />
-          </IconButton>
-          <IconButton name="Larger" onClick={() => void flow.zoomIn()}>
-            <Plus size={17} />
-          </IconButton>
-          <Button look="quiet" onClick={() => void flow.fitView({ padding: 0.12, maxZoom: 1.15 })}>
-            <Maximize size={15} aria-hidden="true" /> Fit
-          </Button>
-        </Panel>
-      </ReactFlow>
-    </main>
+    </div>
   );
 }
 
@@ -176,57 +255,11 @@ function Bands({ layout }: { layout: Layout }) {
           className={`absolute -z-10 ${index % 2 ? 'bg-band' : ''}`}
           style={{ left: band.left, width: band.right - band.left, top: -BAND_REACH, height: BAND_REACH * 2 }}
         >
-          <span className="absolute font-semibold text-soft" style={{ left: 54, top: BAND_REACH + top }}>
+          <span className="absolute font-semibold text-soft" style={{ left: 14, top: BAND_REACH + top }}>
             {band.name}
           </span>
         </div>
       ))}
     </ViewportPortal>
   );
-}
-
-const COLOURS = { yes: '#0B6B4F', no: '#7B8A8D', conditional: '#6A4BA3' };
-
-function RouteLine({ sourceX, sourceY, targetX, targetY, sourcePosition, targetPosition, data }: EdgeProps<Edge<RouteData>>) {
-  const [path, labelX, labelY] = getSmoothStepPath({ sourceX, sourceY, targetX, targetY, sourcePosition, targetPosition, borderRadius: 10 });
-  const { kind = 'yes', rate, words = '', width = 4 } = data ?? {};
-  return (
-    <>
-      <BaseEdge path={path} style={{ stroke: COLOURS[kind], strokeWidth: width, ...(kind === 'no' ? { strokeDasharray: '7 6' } : {}) }} />
-      <EdgeLabelRenderer>
-        <div
-          className="absolute rounded-md border-[1.5px] bg-white px-2 py-0.5 text-center leading-tight"
-          style={{ transform: `translate(-50%, -50%) translate(${labelX}px, ${labelY}px)`, borderColor: COLOURS[kind], color: COLOURS[kind] }}
-        >
-          {rate ? <strong className="block figures">{rate}</strong> : null}
-          <span className="block text-[0.86rem]">{words}</span>
-        </div>
-      </EdgeLabelRenderer>
-    </>
-  );
-}
-
-const OUTCOME_WORDS: Record<Route['outcome'], string> = {
-  next: 'went on',
-  submitted: 'form sent',
-  paid: 'paid',
-  accepted: 'yes',
-  declined: 'no thanks',
-  closed: 'closed',
-};
-
-function wordsOf(route: Route, names: FactNames): string {
-  return route.condition ? describe(route.condition, names) : OUTCOME_WORDS[route.outcome];
-}
-
-/** Names for conditions in words, as they are called now. */
-function namesFor({ products }: Pick<FunnelDetail, 'products'>, currency: string): FactNames {
-  const options = Object.values(products).flatMap((product) => optionsOf(product).map((each) => ({ product, ...each })));
-  return {
-    money: (amount) => formatMoney(amount, currency, { short: true }),
-    product: (id) => products[id]?.name ?? 'a product that is gone',
-    edition: (id) => options.find(({ edition }) => edition.id === id)?.edition.name ?? 'an edition that is gone',
-    price: (id) => options.find(({ option }) => option.id === id)?.option.name ?? 'a price that is gone',
-    country: (code) => countryName(code),
-  };
 }

@@ -37,6 +37,8 @@ export const FunnelFiguresSchema = z.object({
   netRevenue: z.int().describe('Paid, without tax and shipping, minor units'),
   averageOrder: z.int().nullable().describe('Average order value, minor units; null without orders'),
   revenuePerVisitor: z.number().nullable().describe('netRevenue ÷ visitors, minor units'),
+  routes: z.array(z.object({ routeId: z.string(), people: z.int() })).describe('Unique visitors who first went along each route in the period'),
+  revenueByStep: z.record(z.string(), z.int()).describe('What was sold at each step without tax and shipping, minor units'),
   offers: z.array(OfferFiguresSchema),
   byRole: RevenueByRoleSchema,
   averageWithout: z.int().nullable().describe('Average order value without bumps and additions, minor units'),

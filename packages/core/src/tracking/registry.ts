@@ -9,6 +9,7 @@ import { orderPaid } from './events/orderPaid';
 import { pageViewed } from './events/pageViewed';
 import { paymentFailed } from './events/paymentFailed';
 import { paymentGiven } from './events/paymentGiven';
+import { routeTaken } from './events/routeTaken';
 import { stepLeft } from './events/stepLeft';
 import type { EventSetting } from './record';
 
@@ -24,6 +25,7 @@ export const EVENTS = [
   offerShown,
   offerTaken,
   offerDeclined,
+  routeTaken,
   fileFetched,
 ] as const;
 

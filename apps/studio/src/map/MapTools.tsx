@@ -1,0 +1,102 @@
+import { useReactFlow } from '@xyflow/react';
+import { Download, Expand, Maximize, Minus, Plus } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
+import { Button, IconButton } from '../ui/Button';
+import { savePng, saveSvg } from './exportMap';
+import { LENSES, type Lens } from './lenses';
+
+const PERIODS = [7, 30, 90, 365];
+
+interface ToolProps {
+  lens: Lens;
+  onLens: (lens: Lens) => void;
+  days: number;
+  onDays: (days: number) => void;
+  fit: () => void;
+  fullScreen: () => void;
+  /** The map as SVG. */
+  drawing: () => string;
+  /** Of the file it is kept in. */
+  name: string;
+}
+
+/** What stands under the map: its lenses, the period, how near it is, and the drawing to take along. */
+export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing, name }: ToolProps) {
+  const flow = useReactFlow();
+  const [problem, setProblem] = useState('');
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <fieldset className="flex rounded-md border border-line bg-white p-0.5">
+        <legend className="sr-only">What the map shows</legend>
+        {(Object.entries(LENSES) as Array<[Lens, string]>).map(([key, words]) => (
+          <button
+            key={key}
+            type="button"
+            aria-pressed={lens === key}
+            onClick={() => onLens(key)}
+            className={`px-3 h-8 rounded-sm font-semibold ${lens === key ? 'bg-ink text-white' : 'text-ink hover:bg-band'}`}
+          >
+            {words}
+          </button>
+        ))}
+      </fieldset>
+      {lens === 'build' ? null : (
+        <label className="flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9">
+          <span className="text-soft">Last</span>
+          <select aria-label="Period" value={days} onChange={(event) => onDays(Number(event.target.value))} className="font-semibold bg-transparent">
+            {PERIODS.map((period) => (
+              <option key={period} value={period}>
+                {period} days
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <div className="flex items-center gap-1 rounded-md border border-line bg-white px-1 py-0.5">
+        <IconButton name="Smaller" onClick={() => void flow.zoomOut()}>
+          <Minus size={17} />
+        </IconButton>
+        <IconButton name="Larger" onClick={() => void flow.zoomIn()}>
+          <Plus size={17} />
+        </IconButton>
+        <Button look="quiet" onClick={fit}>
+          <Maximize size={15} aria-hidden="true" /> Fit
+        </Button>
+        <IconButton name="Full screen" onClick={fullScreen}>
+          <Expand size={16} />
+        </IconButton>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger
+            aria-label="Take the map along"
+            title="Take the map along"
+            className="grid place-items-center size-8 rounded-md text-soft hover:bg-band"
+          >
+            <Download size={16} />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="end" sideOffset={6} className="z-50 rounded-md border border-line bg-white p-1.5">
+              <DropdownMenu.Item
+                className="rounded-sm px-3 py-1.5 cursor-pointer data-highlighted:bg-band outline-none"
+                onSelect={() => saveSvg(name, drawing())}
+              >
+                As a drawing (SVG)
+              </DropdownMenu.Item>
+              <DropdownMenu.Item
+                className="rounded-sm px-3 py-1.5 cursor-pointer data-highlighted:bg-band outline-none"
+                onSelect={() => void savePng(name, drawing()).catch((error: Error) => setProblem(error.message))}
+              >
+                As a picture (PNG)
+              </DropdownMenu.Item>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      </div>
+      {problem ? (
+        <p role="alert" className="text-stop font-semibold">
+          {problem}
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,43 @@
+import { BaseEdge, type Edge, EdgeLabelRenderer, type EdgeProps } from '@xyflow/react';
+import { createContext, useContext } from 'react';
+import { AddStop, type AddStopProps } from './AddStop';
+import { type PlacedLine, pathOf } from './layout';
+import type { LineLook } from './lenses';
+
+export type RouteData = { look: LineLook; line: PlacedLine };
+
+export const LINE_COLOURS: Record<LineLook['kind'], string> = { yes: '#0B6B4F', no: '#7B8A8D', conditional: '#6A4BA3' };
+
+/** What the plus on a line does; null where the map is only looked at. */
+export const InsertContext = createContext<((routeId: string) => AddStopProps) | null>(null);
+
+/** A route of the map: yes solid green, no dashed grey, a condition violet with its words on a plate, and a plus to put a stop there. */
+export function RouteLine({ id, data }: EdgeProps<Edge<RouteData>>) {
+  const insert = useContext(InsertContext);
+  if (!data) return null;
+  const { look, line } = data;
+  const colour = LINE_COLOURS[look.kind];
+  return (
+    <>
+      <BaseEdge path={pathOf(line.points)} style={{ stroke: colour, strokeWidth: look.width, ...(look.kind === 'no' ? { strokeDasharray: '7 6' } : {}) }} />
+      <EdgeLabelRenderer>
+        <div
+          className="nodrag nopan absolute z-10 flex items-center gap-1 pointer-events-auto"
+          style={{ transform: `translate(-50%, -50%) translate(${line.plate.x}px, ${line.plate.y}px)` }}
+        >
+          {look.words || look.figure ? (
+            <span
+              title={look.title}
+              className="rounded-md border-[1.5px] bg-white px-2 py-0.5 text-center leading-tight whitespace-nowrap text-[0.88rem]"
+              style={{ borderColor: colour, color: colour }}
+            >
+              {look.figure ? <strong className="figures">{look.figure} </strong> : null}
+              {look.words}
+            </span>
+          ) : null}
+          {insert ? <AddStop {...insert(id)} /> : null}
+        </div>
+      </EdgeLabelRenderer>
+    </>
+  );
+}

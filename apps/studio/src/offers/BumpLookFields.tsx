@@ -1,0 +1,39 @@
+import { BUMP_COLOURS, BUMP_LAYOUTS, BUMP_POSITIONS, type BumpLook } from '@ruta/core/offers';
+import { Check, SelectField } from '../ui/Field';
+
+/** Where a bump stands and how it looks. */
+export function BumpLookFields({ look, onChange }: { look: BumpLook; onChange: (look: BumpLook) => void }) {
+  const choice = <Key extends 'position' | 'layout' | 'colours'>(key: Key, label: string, names: Record<BumpLook[Key], string>) => (
+    <SelectField label={label} value={look[key]} onChange={(event) => onChange({ ...look, [key]: event.target.value as BumpLook[Key] })}>
+      {Object.entries<string>(names).map(([value, name]) => (
+        <option key={value} value={value}>
+          {name}
+        </option>
+      ))}
+    </SelectField>
+  );
+  return (
+    <div className="grid gap-3">
+      <div className="grid sm:grid-cols-3 gap-3 items-start">
+        {choice('position', 'Where', BUMP_POSITIONS)}
+        {choice('layout', 'Layout', BUMP_LAYOUTS)}
+        {choice('colours', 'Colours', BUMP_COLOURS)}
+      </div>
+      <div className="flex flex-wrap gap-x-6 gap-y-1">
+        <Check
+          label="With the product’s picture"
+          checked={look.picture !== null}
+          onChange={(event) => onChange({ ...look, picture: event.target.checked ? { kind: 'product' } : null })}
+        />
+        <Check label="A pointer that draws the eye" checked={look.pointer} onChange={(event) => onChange({ ...look, pointer: event.target.checked })} />
+        <Check label="Ticked beforehand" checked={look.ticked} onChange={(event) => onChange({ ...look, ticked: event.target.checked })} />
+      </div>
+      {look.ticked ? (
+        <p className="rounded-md bg-way-tint px-3 py-2">
+          <strong>Many countries forbid this for consumers</strong>, among them all of the European Union and the United Kingdom: who did not tick it may ask
+          their money back.
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+import type { FunnelDetail } from '@ruta/core/checks';
+import type { Step } from '@ruta/core/funnel';
+import type { ShopView } from '@ruta/core/pricing';
+import { type EditHooks, PageView } from '@ruta/pages';
+import { useMemo, useState } from 'react';
+import { pageApi } from '../page/api';
+import { PageFrame } from '../page/PageFrame';
+import { studioContext } from '../page/studioContext';
+import { Waiting } from '../ui/Page';
+
+const WIDTHS = { phone: 390, desktop: 1100 } as const;
+const ROOM = 382;
+
+/** A page shows what stands on it, with nothing around its parts. */
+const STILL: EditHooks = {
+  frameSection: (_id, children) => children,
+  frameElement: (_id, children) => children,
+  columnEnd: () => null,
+  editableWords: () => null,
+};
+
+/** The stop's page in the seller's brand, with what is being set here, as it is typed. */
+export function OfferPreview({ step, funnel, shop }: { step: Step; funnel: FunnelDetail; shop: ShopView }) {
+  const { data: draft, error, refetch } = pageApi.useStepPageQuery(step.id);
+  const [screen, setScreen] = useState<keyof typeof WIDTHS>('phone');
+  const context = useMemo(() => studioContext(shop, funnel, step, draft?.pictures ?? {}), [shop, funnel, step, draft]);
+  if (!draft) return <Waiting error={error} retry={refetch} />;
+  const width = WIDTHS[screen];
+  return (
+    <div className="p-4 grid gap-3 justify-items-center">
+      <fieldset className="flex rounded-md border border-line bg-white p-0.5">
+        <legend className="sr-only">Width of the screen</legend>
+        {(Object.keys(WIDTHS) as Array<keyof typeof WIDTHS>).map((name) => (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={screen === name}
+            onClick={() => setScreen(name)}
+            className={`px-3 h-7 rounded-sm font-semibold ${screen === name ? 'bg-ink text-white' : 'text-soft hover:bg-band'}`}
+          >
+            {name === 'phone' ? 'Phone' : 'Desktop'}
+          </button>
+        ))}
+      </fieldset>
+      <div className="border border-line rounded-md overflow-hidden bg-white">
+        <PageFrame title={`Preview of ${step.name}`} brand={context.brand} width={width} scale={ROOM / width} picture>
+          <PageView page={draft.page} context={context} edit={STILL} />
+        </PageFrame>
+      </div>
+    </div>
+  );
+}

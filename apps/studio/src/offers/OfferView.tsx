@@ -1,0 +1,148 @@
+import type { FunnelDetail } from '@ruta/core/checks';
+import { type Step, stepKindOf } from '@ruta/core/funnel';
+import { bumpsOf, mainOffers, newOffer, type Offer } from '@ruta/core/offers';
+import type { ShopView } from '@ruta/core/pricing';
+import { Plus } from 'lucide-react';
+import { useEffect, useMemo } from 'react';
+import { Link, useParams } from 'react-router';
+import { newId } from '../base/newId';
+import { useProductChoices } from '../catalog/ProductSelect';
+import { namesFor } from '../conditions/names';
+import { funnelApi } from '../funnel/api';
+import { useWorkspace } from '../funnel/useFunnel';
+import { useMapHand } from '../funnel/useMap';
+import { RouteList } from '../map/RouteList';
+import { Button } from '../ui/Button';
+import { Panel } from '../ui/Page';
+import { OfferCard } from './OfferCard';
+import { OfferPreview } from './OfferPreview';
+
+/** Everything a stop sells on one sheet, by question, with the page as its visitors see it beside it. */
+export function OfferView() {
+  const { stepId = '' } = useParams();
+  const { funnel, shop } = useWorkspace();
+  const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
+  const { undo, redo } = useMapHand(funnel.graph);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as Element | null;
+      if (!(event.metaKey || event.ctrlKey) || event.key.toLowerCase() !== 'z' || target?.closest('[role=dialog]')) return;
+      event.preventDefault();
+      if (event.shiftKey) redo();
+      else undo();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [undo, redo]);
+  if (!step) return <p className="p-8">This stop is not part of the funnel any more.</p>;
+  return (
+    <div className="h-full grid grid-cols-[minmax(0,1fr)_27rem]">
+      <main id="main" aria-label="Offer" className="min-h-0 overflow-y-auto p-5 grid grid-cols-[minmax(0,1fr)] gap-0 content-start">
+        <Sheet key={stepId} step={step} funnel={funnel} shop={shop} />
+      </main>
+      <aside aria-label="The page as visitors see it" className="min-h-0 border-l border-line bg-band overflow-y-auto">
+        <OfferPreview step={step} funnel={funnel} shop={shop} />
+      </aside>
+    </div>
+  );
+}
+
+function Sheet({ step, funnel, shop }: { step: Step; funnel: FunnelDetail; shop: ShopView }) {
+  const { change } = useMapHand(funnel.graph);
+  const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days: 30 });
+  const names = useMemo(() => namesFor(funnel, shop.settings.currency), [funnel, shop.settings.currency]);
+  const { sells } = stepKindOf(step.kind);
+  const set = (next: Offer[], mergeKey?: string) =>
+    change({ operations: [{ kind: 'changeStep', stepId: step.id, changes: { sells: next } }] }, mergeKey && `${step.id} ${mergeKey}`);
+  const replace = (offer: Offer, mergeKey?: string) =>
+    set(
+      step.sells.map((each) => (each.id === offer.id ? offer : each)),
+      mergeKey && `${offer.id} ${mergeKey}`,
+    );
+  const remove = (offer: Offer) => set(step.sells.filter((each) => each.id !== offer.id));
+  const move = (offer: Offer, by: -1 | 1) => {
+    const peers = step.sells.filter((each) => each.place === offer.place);
+    const other = peers[peers.indexOf(offer) + by];
+    if (other) set(step.sells.map((each) => (each === offer ? other : each === other ? offer : each)));
+  };
+  const card = (offer: Offer, title: string) => (
+    <OfferCard
+      key={offer.id}
+      offer={offer}
+      title={title}
+      step={step}
+      product={funnel.products[offer.productId]}
+      currency={shop.settings.currency}
+      timeZone={shop.settings.timeZone}
+      names={names}
+      figures={figures?.offers.find((row) => row.offerId === offer.id) ?? null}
+      onChange={replace}
+      onRemove={() => remove(offer)}
+      onMove={(by) => move(offer, by)}
+      onCopy={() => set([...step.sells, { ...offer, id: newId('offer') }])}
+    />
+  );
+  const add = (place: Offer['place'], productId: string) => set([...step.sells, newOffer(newId('offer'), productId, place)]);
+  const mains = mainOffers(step);
+  const bumps = bumpsOf(step);
+  return (
+    <>
+      <header className="flex flex-wrap items-baseline gap-x-3 mb-3">
+        <h2 className="text-[1.15rem]">{step.name}</h2>
+        <p className="text-soft">
+          {sells === 'order'
+            ? 'A checkout: it takes the order.'
+            : sells === 'addition'
+              ? 'Offered after the payment, bought with one click.'
+              : 'Nothing is sold here.'}
+        </p>
+      </header>
+      <Panel title={sells === null ? 'What is this page about?' : 'What is sold here, at what price, and who sees it?'}>
+        {mains.length === 0 ? (
+          <p className="text-soft">{sells === null ? 'Nothing. The page speaks of what it says itself.' : 'Nothing yet, so that nobody can buy here.'}</p>
+        ) : null}
+        <div className="grid gap-4">{mains.map((offer, index) => card(offer, mains.length > 1 ? `Offer ${index + 1}` : ''))}</div>
+        {mains.length === 0 || sells === 'addition' ? (
+          <AddButton step={step} words={mains.length === 0 ? 'Choose what' : 'Another offer, with a yes of its own'} onAdd={(id) => add('main', id)} />
+        ) : null}
+      </Panel>
+      {sells === 'order' ? (
+        <Panel title="Which bumps stand beside it?">
+          <p className="text-soft mb-3">Small things with one tick, before the payment. Any number; each in its own place.</p>
+          <div className="grid gap-4">{bumps.map((offer, index) => card(offer, `Bump ${index + 1}`))}</div>
+          <AddButton step={step} words="Add a bump" onAdd={(id) => add('bump', id)} />
+        </Panel>
+      ) : null}
+      {sells === 'order' ? (
+        <Panel title="What does the form ask, and in what order?">
+          <p>
+            Fields, stages and words of the form are set <Link to={`/funnels/${funnel.id}/page/${step.id}`}>on the page</Link>.
+          </p>
+        </Panel>
+      ) : null}
+      <Panel title="What happens then?">
+        <RouteList step={step} funnel={funnel} names={names} currency={shop.settings.currency} />
+      </Panel>
+    </>
+  );
+}
+
+/** Adds an offer of something that is not offered here yet, if there is anything. */
+function AddButton({ step, words, onAdd }: { step: Step; words: string; onAdd: (productId: string) => void }) {
+  const { rows } = useProductChoices();
+  const next = rows?.find((row) => !step.sells.some((offer) => offer.productId === row.id)) ?? rows?.[0];
+  if (rows && !next) {
+    return (
+      <p className="mt-3">
+        <Link to="/catalog/new">Add a product first</Link>: there is nothing to sell yet.
+      </p>
+    );
+  }
+  return (
+    <p className="mt-3">
+      <Button disabled={!next} onClick={() => next && onAdd(next.id)}>
+        <Plus size={16} aria-hidden="true" /> {words}
+      </Button>
+    </p>
+  );
+}
