@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { oneEdition, ProductInputSchema } from '@ruta/core/catalog';
 import { CodeSchema } from '@ruta/core/codes';
 import { type IdKind, makeId } from '@ruta/core/ids';
 import type { Brand } from '@ruta/core/shop';
@@ -13,8 +14,6 @@ import sharp from 'sharp';
 import { readConfig } from '../apps/server/src/base/config';
 import { outbox } from '../apps/server/src/base/outbox/tables';
 import { createProduct, setProductFiles } from '../apps/server/src/catalog/service';
-import { loadProduct } from '../apps/server/src/catalog/store';
-import { publish } from '../apps/server/src/checks/funnelChecks';
 import { saveCode } from '../apps/server/src/codes/store';
 import { addDownloadContent, addPicture } from '../apps/server/src/files/store';
 import { loadFunnel } from '../apps/server/src/funnel/store';
@@ -23,8 +22,8 @@ import { savePage } from '../apps/server/src/page/save';
 import { openServices } from '../apps/server/src/server';
 import { createShop, saveShop } from '../apps/server/src/shop/store';
 import { users } from '../apps/server/src/team/tables';
-import { createFunnel } from '../apps/server/src/templates/createFunnel';
 import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './files';
+import { drawFunnels } from './funnels';
 import { dressCheckout, dressOptIn } from './page';
 import { crescent, firstLight, moonCalendar, nightSky } from './pictures';
 import { club, darkMaps, eclipseGuide, redTorch, sketching, skyPlan, starWheel } from './productPictures';
@@ -37,7 +36,7 @@ const DAYS_OF_TRAFFIC = 120;
 
 const brand: Brand = { main: '#141B38', accent: '#E3A23A', ground: '#FBF6E8', fonts: 'newsreader', corner: 6 };
 
-/** Loads the sample shop into an empty data folder: Perigee Lane, its first funnel in short form, and 120 days of visitors. */
+/** Loads the sample shop into an empty data folder: Perigee Lane, its four funnels, and 120 days of visitors. */
 const started = Date.now();
 const moment = { at: started - (DAYS_OF_TRAFFIC + 1) * DAY_MS };
 const clock = { now: () => moment.at };
@@ -105,7 +104,6 @@ const products = Object.fromEntries(
     return [name, createProduct(services, inputs[name])];
   }),
 ) as Record<SampleProduct, ReturnType<typeof createProduct>>;
-const { calendar, course } = products;
 
 const pdf = (name: string, content: Buffer) => addDownloadContent(services, name, 'application/pdf', content).id;
 const give = (product: SampleProduct, ids: string[]) =>
@@ -147,30 +145,40 @@ saveCode(
   }),
 );
 
-const funnelId = createFunnel(services, {
-  name: 'Moon Month to First Light',
-  slug: 'moon-month',
-  template: 'gift-first',
-  productId: course.id,
-  giftId: calendar.id,
-});
-for (const step of loadFunnel(services.db, funnelId).steps) {
+const [north, torchEdition] = [products.wheel.editions[0], products.torch.editions[0]];
+const kit = createProduct(
+  services,
+  ProductInputSchema.parse({
+    name: 'Observing kit',
+    description: '<p>The Star Wheel and the Red Torch in one parcel, for less than both.</p>',
+    included: ['Star Wheel, 50° north', 'Red Torch'],
+    kind: 'physical',
+    pictureIds: [pictures.wheel],
+    categories: ['Things'],
+    buyAgain: true,
+    bundle: [
+      { productId: products.wheel.id, editionId: north?.id, quantity: 1 },
+      { productId: products.torch.id, editionId: torchEdition?.id, quantity: 1 },
+    ],
+    editions: oneEdition(newId, [{ kind: 'one-time', regular: 36_00 }], { sku: 'KIT' }),
+  }),
+);
+const funnelsOfShop = drawFunnels(services, { ...products, kit }, started + 9 * DAY_MS, newId);
+const { gift } = funnelsOfShop;
+for (const step of loadFunnel(services.db, gift.id).steps) {
   if (step.kind === 'opt-in') savePage(services, step.id, { revision: step.revision, page: dressOptIn(step.draft, { sky, moon }, newId) });
   if (step.kind === 'checkout') savePage(services, step.id, { revision: step.revision, page: dressCheckout(step.draft, newId) });
 }
-publish(services, funnelId, null);
-for (const [name, slug, product] of [
-  ['Star Wheel', 'star-wheel', products.wheel],
-  ['Clear Skies Club', 'clear-skies-club', products.club],
-] as const) {
-  publish(services, createFunnel(services, { name, slug, template: 'straight-sale', productId: product.id }), null);
-}
+gift.publish();
 
 services.db.transaction((tx) =>
   replayTraffic({ ...services, db: tx }, moment, {
-    funnelId,
-    calendar: loadProduct(tx, calendar.id),
-    course: loadProduct(tx, course.id),
+    funnels: [
+      { id: gift.id, rates: { perDay: 46, goesOn: 0.42, begins: 0.44, pays: 0.5, bump: 0.2, upsell: 0.17, downsell: 0.12, code: 0.03 } },
+      { id: funnelsOfShop.intake.id, rates: { perDay: 9, goesOn: 0.34, begins: 0.3, pays: 0.42, bump: 0, upsell: 0.16, downsell: 0.1, code: 0.02 } },
+      { id: funnelsOfShop.club.id, rates: { perDay: 8, goesOn: 0.4, begins: 0.42, pays: 0.6, bump: 0, upsell: 0, downsell: 0, code: 0 } },
+      { id: funnelsOfShop.wheel.id, rates: { perDay: 7, goesOn: 1, begins: 0.32, pays: 0.55, bump: 0.24, upsell: 0, downsell: 0, code: 0.35 } },
+    ],
     until: started,
     days: DAYS_OF_TRAFFIC,
   }),
@@ -179,5 +187,5 @@ services.db.transaction((tx) =>
 // What the past caused outside was sent in the past.
 services.db.update(outbox).set({ sentAt: outbox.createdAt }).where(isNull(outbox.sentAt)).run();
 moment.at = started;
-services.db.update(funnels).set({ updatedAt: started }).where(eq(funnels.id, funnelId)).run();
+services.db.update(funnels).set({ updatedAt: started }).where(eq(funnels.id, gift.id)).run();
 services.close();

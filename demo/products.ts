@@ -152,7 +152,6 @@ export function sampleProducts(now: number, pictures: ProductPictures, newId: (k
       kind: 'service',
       pictureIds: [pictures.plan],
       categories: ['By hand'],
-      alone: true,
       editions: oneEdition(newId, [oneTime(95_00)], { sku: 'SKY-PLAN', stock: 12 }),
       leadTo: { kind: 'message', text: 'All twelve places are taken. Write to us and you will be told when there are new ones.' },
     }),

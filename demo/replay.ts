@@ -1,70 +1,256 @@
 import { randomBytes } from 'node:crypto';
-import type { Product } from '@ruta/core/catalog';
-import { CartLineSchema } from '@ruta/core/checkout';
+import { optionsOf } from '@ruta/core/catalog';
+import { tickName } from '@ruta/core/checkout';
+import { additionRole, nextStep, type Outcome, type Step, stepKindOf } from '@ruta/core/funnel';
 import { makeId } from '@ruta/core/ids';
+import { mainOffer } from '@ruta/core/offers';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
 import type { EventKind, EventPayload } from '@ruta/core/tracking';
-import { newToken } from '../apps/server/src/base/ids';
-import { carts } from '../apps/server/src/checkout/tables';
+import { findProduct } from '../apps/server/src/catalog/store';
+import { saveCart } from '../apps/server/src/checkout/cart';
+import { quoteValues } from '../apps/server/src/checkout/quotedCart';
+import { soldAt } from '../apps/server/src/checkout/view';
 import { saveContact } from '../apps/server/src/contacts/store';
-import type { LiveServices } from '../apps/server/src/funnel/live';
-import { loadFunnel } from '../apps/server/src/funnel/store';
-import type { OrderRow, PaymentRow } from '../apps/server/src/orders/store';
+import { gatherFacts } from '../apps/server/src/facts/gather';
+import type { LiveServices, LiveStep } from '../apps/server/src/funnel/live';
+import { nextOf } from '../apps/server/src/offers/onward';
+import { standingOffers } from '../apps/server/src/offers/standing';
+import { loadOrder, type OrderRow, type PaymentRow } from '../apps/server/src/orders/store';
 import { charges } from '../apps/server/src/orders/tables';
-import { openOrder } from '../apps/server/src/orders/write';
-import { markPaid } from '../apps/server/src/payments/fulfil';
+import { openAddition, openOrder } from '../apps/server/src/orders/write';
+import { markAdded, markPaid, recordForOrder } from '../apps/server/src/payments/fulfil';
 import { loadShop } from '../apps/server/src/shop/store';
 import type { Tracked, VisitorRow } from '../apps/server/src/tracking/recorder';
+import { recordRoutes } from '../apps/server/src/tracking/routesTaken';
 import { makeEvent } from '../apps/server/src/tracking/visitor';
-import { type PastVisitor, pastVisitors } from './traffic';
+import { seeded } from './random';
+import { type PastVisitor, pastVisitors, type Rates } from './traffic';
 
 const MINUTE_MS = 60_000;
-const VISITORS_PER_DAY = 52;
 
-interface Plan {
-  funnelId: string;
-  calendar: Product;
-  course: Product;
-  until: number;
-  days: number;
+type Needs = Tracked & LiveServices;
+
+/** A live funnel of the past: who came to it, and how willing they were. */
+export interface PastFunnel {
+  id: string;
+  rates: Rates;
 }
 
-/** Lets the past happen: every visitor, lead and order goes through the same code as a real one, at its own time. */
-export function replayTraffic(services: Tracked & LiveServices, moment: { at: number }, plan: Plan): void {
-  const { db, recorder, clock } = services;
-  const shop = loadShop(db);
-  const { graph } = loadFunnel(db, plan.funnelId);
-  const stepOf = (kind: string) => graph.steps.find((step) => step.kind === kind)?.id ?? '';
-  const [optIn, checkout, thankYou] = [stepOf('opt-in'), stepOf('checkout'), stepOf('thank-you')];
-  const id = (kind: 'visitor' | 'visit' | 'cart' | 'charge') => makeId(kind, clock.now(), randomBytes(10));
+/** Lets the past happen: every visitor goes through the same code as a real one, at their own time. */
+export function replayTraffic(services: Needs, moment: { at: number }, plan: { funnels: PastFunnel[]; until: number; days: number }): void {
+  const all = plan.funnels.flatMap((funnel, index) =>
+    pastVisitors(plan.until, plan.days, funnel.rates, 1609 + index * 7919).map((past, number) => ({ past, funnel, seed: index * 100_000 + number })),
+  );
+  all.sort((a, b) => a.past.at - b.past.at);
+  for (const { past, funnel, seed } of all) {
+    moment.at = past.at;
+    new Walk(services, moment, past, funnel, seeded(seed + 31)).go();
+  }
+}
 
-  const happen = <Kind extends EventKind>(kind: Kind, visitor: VisitorRow, stepId: string, data?: EventPayload<Kind>) =>
-    recorder.record(makeEvent(services, kind, 'live', visitor, { funnelId: plan.funnelId, stepId, data }));
+/** One person on their way through a funnel. */
+class Walk {
+  private readonly visitor: VisitorRow;
+  private order: OrderRow | null = null;
 
-  function order(past: PastVisitor, visitor: VisitorRow, stepId: string, product: Product, cartId: string) {
-    const lead = past.lead as NonNullable<PastVisitor['lead']>;
-    const { order: row, payment } = openOrder(db, services, {
-      funnelId: plan.funnelId,
-      stepId,
-      cartId,
-      visitorId: visitor.id,
+  constructor(
+    private readonly services: Needs,
+    private readonly moment: { at: number },
+    private readonly past: PastVisitor,
+    private readonly funnel: PastFunnel,
+    private readonly random: () => number,
+  ) {
+    const { at, device, campaign } = past;
+    const [firstCampaign, lastCampaign] = [campaign, campaign];
+    const seen = { firstAt: at, lastAt: at, visits: 1, device, firstCampaign, lastCampaign };
+    this.visitor = { id: this.id('visitor'), visitId: this.id('visit'), contactId: null, typed: null, ...seen };
+    services.recorder.saveVisitor(this.visitor);
+  }
+
+  private id(kind: 'visitor' | 'visit' | 'cart' | 'charge'): string {
+    return makeId(kind, this.moment.at, randomBytes(10));
+  }
+
+  private wait(minutes: number): void {
+    this.moment.at += minutes * MINUTE_MS;
+    this.visitor.lastAt = this.moment.at;
+  }
+
+  private happen<Kind extends EventKind>(kind: Kind, stepId: string, data?: EventPayload<Kind>): void {
+    this.services.recorder.record(makeEvent(this.services, kind, 'live', this.visitor, { funnelId: this.funnel.id, stepId, ...(data ? { data } : {}) }));
+  }
+
+  go(): void {
+    const publication = this.services.live.all().find((each) => each.funnelId === this.funnel.id);
+    let stepId: string | undefined = publication?.snapshot.graph.entryId;
+    for (let steps = 0; stepId !== undefined && steps < 12; steps++) {
+      const live = this.services.live.step(stepId);
+      if (!live) return;
+      this.happen('page.viewed', stepId);
+      const outcome = this.at(live);
+      if (!outcome) return;
+      stepId = this.onward(live, outcome)?.id;
+      this.wait(0.5);
+    }
+  }
+
+  /** Where an answer leads, by what decides it for everybody. */
+  private onward(live: LiveStep, outcome: Outcome): Step | undefined {
+    const { graph } = live.publication.snapshot;
+    const facts = gatherFacts(this.services, { visitor: this.visitor });
+    const led = this.order
+      ? nextOf(this.services, this.order, live.step.id, outcome)
+      : { next: nextStep(graph, live.step.id, { outcome }, facts), routes: [] as Parameters<typeof recordRoutes>[4] };
+    if (!led) return undefined;
+    const routes = this.order ? led.routes : led.next.kind === 'step' && led.next.route ? [led.next.route] : [];
+    recordRoutes(this.services, 'live', this.visitor, this.funnel.id, routes);
+    return led.next.kind === 'step' ? led.next.step : undefined;
+  }
+
+  /** What this person does at a step; null if they leave. */
+  private at(live: LiveStep): Outcome | null {
+    const { rates } = this.funnel;
+    const { step } = live;
+    switch (stepKindOf(step.kind).goal.outcome) {
+      case 'submitted':
+        return this.leaveAddress(live);
+      case 'paid':
+        return this.checkOut(live);
+      case 'accepted':
+        return this.answerOffer(live);
+      default:
+        if (step.kind === 'thank-you') {
+          if (this.past.fetches) this.happen('file.fetched', step.id, { file: 'First Light, week one.pdf' });
+          return null;
+        }
+        if (this.random() > rates.goesOn * this.past.lift) return null;
+        this.wait(1);
+        this.happen('step.left', step.id);
+        return 'next';
+    }
+  }
+
+  private leaveAddress(live: LiveStep): Outcome | null {
+    const { db, recorder } = this.services;
+    if (!this.past.isLead) return null;
+    this.wait(1);
+    const contact = saveContact(db, this.services, { ...this.past.person, funnelId: this.funnel.id, campaign: this.past.campaign, isOwner: false });
+    Object.assign(this.visitor, { contactId: contact.id });
+    recorder.saveVisitor(this.visitor);
+    this.happen('lead.submitted', live.step.id);
+    const offer = mainOffer(live.step);
+    const gift = offer && findProduct(db, offer.productId);
+    if (!gift) return 'submitted';
+    const { person, campaign } = this.past;
+    const quote = quoteCart(loadShop(db), { lines: [cartLine('main', 'main', gift)], buyer: { country: person.country } }, this.moment.at);
+    const { order, payment } = openOrder(db, this.services, {
+      funnelId: this.funnel.id,
+      stepId: live.step.id,
+      cartId: this.id('cart'),
+      visitorId: this.visitor.id,
       mode: 'live',
-      quote: storedQuote(quoteCart(shop, { lines: [cartLine('main', 'main', product)], buyer: { country: lead.country } }, clock.now())),
+      quote: storedQuote(quote),
       codeId: null,
-      buyer: { email: lead.email, firstName: lead.firstName, lastName: '', country: lead.country },
-      campaign: past.campaign,
+      buyer: { email: person.email, firstName: person.firstName, lastName: '', country: person.country },
+      campaign,
     });
-    if (row.total > 0) pay(row, payment);
-    markPaid(db, services, row, payment);
+    markPaid(db, this.services, order, payment);
+    return 'submitted';
+  }
+
+  private checkOut(live: LiveStep): Outcome | null {
+    const { db } = this.services;
+    const { rates } = this.funnel;
+    const sold = soldAt(this.services, live);
+    if (!sold || this.random() > rates.begins * this.past.lift) return null;
+    this.wait(2);
+    const { person, campaign } = this.past;
+    const options = optionsOf(sold.product);
+    // The first way to buy is taken most, the dearer ones less.
+    const option = options[Math.min(options.length - 1, Math.floor(this.random() ** 2.2 * options.length))];
+    const cartId = this.id('cart');
+    const ticked = sold.bumps.filter(() => this.random() < rates.bump).map((offer) => [tickName(offer.id), 'on']);
+    const values = {
+      email: person.email,
+      firstName: person.firstName,
+      lastName: person.lastName,
+      country: person.country,
+      ...(option ? { option: option.option.id } : {}),
+      ...(this.random() < rates.code ? { code: 'LONGNIGHT' } : {}),
+      ...Object.fromEntries(ticked),
+    };
+    const known = { visitor: this.visitor };
+    const quoted = quoteValues(this.services, sold, { values, country: person.country, cartId, known, sent: true });
+    if (quoted.quote.problems.length > 0) return null;
+    saveCart(this.services, live, cartId, this.visitor.id, quoted.lines, values);
+    this.happen('checkout.started', live.step.id);
+    if (this.random() > rates.pays * this.past.lift) return null;
+    this.wait(1);
+    const { order, payment } = openOrder(db, this.services, {
+      funnelId: this.funnel.id,
+      stepId: live.step.id,
+      cartId,
+      visitorId: this.visitor.id,
+      mode: 'live',
+      quote: storedQuote(quoted.quote),
+      codeId: quoted.code?.id ?? null,
+      offered: quoted.bumps.map(({ offer }) => offer.id),
+      buyer: {
+        email: person.email,
+        firstName: person.firstName,
+        lastName: person.lastName,
+        country: person.country,
+        ...(quoted.quote.shipping ? { address: { street: 'Lane of Owls 3', postcode: '1000', city: 'Moorby' } } : {}),
+      },
+      campaign,
+    });
+    this.take(order, payment);
+    markPaid(db, this.services, order, payment);
+    this.order = loadOrder(db, order.id);
+    return 'paid';
+  }
+
+  private answerOffer(live: LiveStep): Outcome | null {
+    const { db } = this.services;
+    const { order } = this;
+    if (!order) return null;
+    const role = additionRole(live.publication.snapshot.graph, live.step.id);
+    const facts = gatherFacts(this.services, { order, visitor: this.visitor });
+    const [standing] = standingOffers(this.services, live, order, facts).open;
+    if (!standing) return 'closed';
+    const { offer, quote } = standing;
+    recordForOrder(this.services, order, 'offer.shown', { offerId: offer.id, role }, live.step.id);
+    // Some close the page without an answer.
+    if (this.random() < 0.06) return null;
+    this.wait(1);
+    const chance = role === 'upsell' ? this.funnel.rates.upsell : this.funnel.rates.downsell;
+    if (this.random() > chance) {
+      recordForOrder(this.services, order, 'offer.declined', { offerId: offer.id, role }, live.step.id);
+      return 'declined';
+    }
+    const payment = openAddition(db, this.services, {
+      orderId: order.id,
+      kind: 'addition',
+      quote: storedQuote(quote),
+      methodId: null,
+      stepId: live.step.id,
+      offerId: offer.id,
+    });
+    this.take(order, payment);
+    markAdded(db, this.services, order, payment);
+    this.order = loadOrder(db, order.id);
+    return 'accepted';
   }
 
   /** What the processor took in the past. */
-  function pay(row: OrderRow, payment: PaymentRow): void {
-    const chargeId = id('charge');
-    db.insert(charges)
+  private take(order: OrderRow, payment: PaymentRow): void {
+    if (payment.amount === 0) return;
+    const chargeId = this.id('charge');
+    this.services.db
+      .insert(charges)
       .values({
         id: chargeId,
-        orderId: row.id,
+        orderId: order.id,
         paymentId: payment.id,
         accountId: null,
         provider: 'quayside',
@@ -72,55 +258,12 @@ export function replayTraffic(services: Tracked & LiveServices, moment: { at: nu
         idempotencyKey: `${payment.id}-1`,
         providerChargeId: `qs_past_${chargeId.slice(4)}`,
         amount: payment.amount,
-        currency: row.currency,
+        currency: order.currency,
         state: 'captured',
         cardLast4: '0019',
-        createdAt: clock.now(),
-        updatedAt: clock.now(),
+        createdAt: this.moment.at,
+        updatedAt: this.moment.at,
       })
       .run();
-  }
-
-  for (const past of pastVisitors(plan.until, plan.days, VISITORS_PER_DAY)) {
-    moment.at = past.at;
-    const visitor: VisitorRow = {
-      id: id('visitor'),
-      contactId: null,
-      typed: null,
-      firstAt: past.at,
-      lastAt: past.at,
-      visitId: id('visit'),
-      visits: 1,
-      device: past.device,
-      firstCampaign: past.campaign,
-      lastCampaign: past.campaign,
-    };
-    recorder.saveVisitor(visitor);
-    happen('page.viewed', visitor, optIn);
-    if (!past.lead) continue;
-    moment.at += MINUTE_MS;
-    const contact = saveContact(db, services, { ...past.lead, funnelId: plan.funnelId, campaign: past.campaign, isOwner: false });
-    visitor.contactId = contact.id;
-    visitor.lastAt = clock.now();
-    recorder.saveVisitor(visitor);
-    happen('lead.submitted', visitor, optIn);
-    order(past, visitor, optIn, plan.calendar, id('cart'));
-    moment.at += MINUTE_MS / 2;
-    happen('page.viewed', visitor, checkout);
-    if (past.checkout === 'none') continue;
-    moment.at += 2 * MINUTE_MS;
-    const cartId = id('cart');
-    const buyer = { firstName: past.lead.firstName, email: past.lead.email, country: past.lead.country };
-    const lines = [CartLineSchema.parse({ role: 'main', productId: plan.course.id })];
-    const place = { id: cartId, visitorId: visitor.id, funnelId: plan.funnelId, stepId: checkout, mode: 'live' as const };
-    db.insert(carts)
-      .values({ ...place, lines, buyer, code: null, token: newToken(), createdAt: clock.now(), updatedAt: clock.now() })
-      .run();
-    happen('checkout.started', visitor, checkout);
-    if (past.checkout === 'left') continue;
-    moment.at += MINUTE_MS;
-    order(past, visitor, checkout, plan.course, cartId);
-    happen('page.viewed', visitor, thankYou);
-    if (past.fetches) happen('file.fetched', visitor, thankYou, { file: 'First Light, week one.pdf' });
   }
 }

@@ -11,10 +11,24 @@ export interface PastVisitor {
   device: Device;
   campaign: Campaign | null;
   agent: number;
-  lead: { firstName: string; lastName: string; email: string; country: string; answers: Record<string, string> } | null;
-  /** What became of the checkout: not begun, given up, or paid some minutes later. */
-  checkout: 'none' | 'left' | 'paid';
+  /** Who they are, if they say so. */
+  person: { firstName: string; lastName: string; email: string; country: string; answers: Record<string, string> };
+  isLead: boolean;
+  /** How much more or less willing they are than others: by source, device and moon. */
+  lift: number;
   fetches: boolean;
+}
+
+/** How many come to a funnel a day, and what part of them does what. */
+export interface Rates {
+  perDay: number;
+  goesOn: number;
+  begins: number;
+  pays: number;
+  bump: number;
+  upsell: number;
+  downsell: number;
+  code: number;
 }
 
 const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: number; buy: number }> = [
@@ -30,8 +44,8 @@ const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: n
  * they do differs by source and device.
  * @param now Unix time in milliseconds
  */
-export function pastVisitors(now: number, days: number, perDay: number): PastVisitor[] {
-  const random = seeded(1609);
+export function pastVisitors(now: number, days: number, { perDay }: Pick<Rates, 'perDay'>, seed: number): PastVisitor[] {
+  const random = seeded(seed);
   const visitors: PastVisitor[] = [];
   for (let day = days; day >= 1; day--) {
     const start = now - day * DAY_MS;
@@ -55,8 +69,7 @@ function visitor(random: () => number, at: number, fullness: number): PastVisito
   const kind = random();
   const device: Device = kind < 0.64 ? 'phone' : kind < 0.71 ? 'tablet' : 'desktop';
   const lift = (device === 'phone' ? 0.94 : 1.1) * (0.9 + 0.25 * fullness);
-  const base = { at, device, campaign: source?.campaign ?? null, agent: Math.floor(random() * 1e6) };
-  if (random() > (source?.lead ?? 0.3) * lift) return { ...base, lead: null, checkout: 'none', fetches: false };
+  const isLead = random() < (source?.lead ?? 0.3) * lift;
   const [firstName, country] = pick(random, FIRST_NAMES);
   const lastName = pick(random, LAST_NAMES);
   const plain =
@@ -64,7 +77,7 @@ function visitor(random: () => number, at: number, fullness: number): PastVisito
       .normalize('NFKD')
       .replace(/[^a-zA-Z]/g, '')
       .toLowerCase() || 'reader';
-  const lead = {
+  const person = {
     firstName,
     lastName,
     country,
@@ -74,7 +87,6 @@ function visitor(random: () => number, at: number, fullness: number): PastVisito
       'Have you a telescope?': pick(random, ['No', 'No', 'No', 'Yes, and I use it', 'Yes, in the attic']),
     },
   };
-  const chance = random();
-  const buy = (source?.buy ?? 0.08) * lift;
-  return { ...base, lead, checkout: chance < buy ? 'paid' : chance < buy + 0.16 ? 'left' : 'none', fetches: random() < 0.9 };
+  const willing = lift * Math.sqrt((source?.buy ?? 0.08) / 0.1);
+  return { at, device, campaign: source?.campaign ?? null, agent: Math.floor(random() * 1e6), person, isLead, lift: willing, fetches: random() < 0.9 };
 }

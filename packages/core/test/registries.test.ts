@@ -3,9 +3,10 @@ import { ProductSchema } from '../src/catalog';
 import { CHECKS, type CheckedFunnel, checkFunnel } from '../src/checks';
 import { boundValuesOf, ELEMENTS, ElementSchema, isElementOf, newElement, wordPlaces, words, wordsAt } from '../src/elements';
 import { FACTS, FactTestSchema } from '../src/facts';
-import { isGoal, STEP_KINDS, stepKindOf } from '../src/funnel';
+import { isGoal, STEP_KINDS, type Step, stepKindOf } from '../src/funnel';
 import { type IdKind, makeId } from '../src/ids';
 import { formatMoney } from '../src/money';
+import { newOffer, OfferSchema } from '../src/offers';
 import { isPersonalPage, type PageDocument, PageDocumentSchema, readPage } from '../src/page';
 import { buildSection, SECTIONS } from '../src/sections';
 import { DEFAULT_BRAND } from '../src/shop';
@@ -161,6 +162,38 @@ describe('each check', () => {
   });
   const checkout = graph.steps.find((step) => step.kind === 'checkout')?.id ?? '';
   const elementsOf = (funnel: CheckedFunnel, stepId: string) => funnel.pages[stepId]?.sections[0]?.columns[0]?.elements ?? [];
+  const changeStep = (stepId: string, changes: (step: Step) => Partial<Step>) => (funnel: CheckedFunnel) => {
+    const steps = funnel.graph.steps.map((step) => (step.id === stepId ? { ...step, ...changes(step) } : step));
+    Object.assign(funnel, { graph: { ...funnel.graph, steps } });
+  };
+  /** A second offer beside what the checkout sells. */
+  const withBump = (changes: object) =>
+    changeStep(checkout, (step) => ({ sells: [...step.sells, OfferSchema.parse({ id: newId('offer'), productId: product.id, place: 'bump', ...changes })] }));
+  /** Offers behind the checkout, each led to by the yes of the one before it; the last leads to the end, or back. */
+  const withOffers =
+    (count: number, changes: { back?: boolean; sells?: Step['sells'] } = {}) =>
+    (funnel: CheckedFunnel) => {
+      const offers = Array.from(
+        { length: count },
+        (_, index): Step => ({ id: newId('step'), kind: 'offer', name: `Offer ${index}`, slug: `offer-${index}`, sells: changes.sells ?? [] }),
+      );
+      const ids = [checkout, ...offers.map(({ id }) => id)];
+      const lines = ids
+        .slice(1)
+        .map((to, index) => ({
+          id: newId('route'),
+          from: ids[index] as string,
+          outcome: index === 0 ? ('paid' as const) : ('accepted' as const),
+          priority: -1,
+          to,
+        }));
+      const back = changes.back ? [{ id: newId('route'), from: ids.at(-1) as string, outcome: 'accepted' as const, priority: 0, to: ids[1] as string }] : [];
+      const blank = Object.fromEntries(offers.map(({ id }) => [id, page(newElement('offers', newId))]));
+      Object.assign(funnel, {
+        graph: { ...funnel.graph, steps: [...funnel.graph.steps, ...offers], routes: [...funnel.graph.routes, ...lines, ...back] },
+        pages: { ...funnel.pages, ...blank },
+      });
+    };
   const withProduct = (changes: object) => (funnel: CheckedFunnel) => void Object.assign(funnel.products[product.id] as object, changes);
 
   it('finds nothing in a sound funnel', () => expect(checkFunnel(sound())).toEqual([]));
@@ -194,6 +227,29 @@ describe('each check', () => {
       'blocking',
       (funnel) => void elementsOf(funnel, graph.entryId).push({ ...newElement('button', newId), action: { kind: 'step', stepId: newId('step') } } as never),
     ],
+    ['gone-offers', 'warning', withBump({ productId: newId('product') })],
+    ['broken-offers', 'warning', withBump({ priceId: newId('price') })],
+    [
+      'dearer-offers',
+      'warning',
+      (funnel) => {
+        const price = { kind: 'one-time', regular: 13_800, sale: { amount: 10_000 } };
+        withProduct({ editions: product.editions.map((edition) => ({ ...edition, prices: edition.prices.map((option) => ({ ...option, price })) })) })(funnel);
+        withBump({ discount: { kind: 'percent', percent: 10, base: 'regular' } })(funnel);
+      },
+    ],
+    ['dear-bumps', 'warning', withBump({ quantity: 2 })],
+    ['ticked-bumps', 'warning', withBump({ bump: { ticked: true } })],
+    ['just-bought', 'warning', withOffers(1, { sells: [newOffer(newId('offer'), product.id)] })],
+    ['many-offers', 'warning', withOffers(3)],
+    ['loop', 'blocking', withOffers(2, { back: true })],
+    [
+      'no-way-on',
+      'warning',
+      (funnel) => void Object.assign(funnel, { graph: { ...graph, routes: graph.routes.filter(({ from }) => from !== graph.entryId) } }),
+    ],
+    ['unreachable', 'warning', (funnel) => void Object.assign(funnel, { graph: { ...graph, routes: graph.routes.filter(({ to }) => to !== checkout) } })],
+    ['condition-on-nothing', 'warning', withBump({ condition: { not: { fact: 'owned', what: { by: 'product', productId: 'prd_gone000000' } } } })],
   ])('%s (%s) finds what it is there for', (check, severity, breakIt) => {
     const funnel = sound();
     breakIt(funnel);
@@ -201,15 +257,16 @@ describe('each check', () => {
     expect(found.length).toBeGreaterThan(0);
     for (const problem of found) {
       expect(problem.severity).toBe(severity);
-      expect(graph.steps.map((step) => step.id)).toContain(problem.stepId);
+      expect(funnel.graph.steps.map((step) => step.id)).toContain(problem.stepId);
       expect(problem.message).toMatch(/\.$/);
     }
   });
 
   it('is tried here', () => {
     const tried = ['nothing-sold', 'archived-product', 'switched-off-product', 'missing-form', 'no-payment', 'no-shipping', 'sold-alone'];
-    expect(CHECKS.map(({ check }) => check).toSorted()).toEqual(
-      [...tried, 'nothing-delivered', 'one-headline', 'text-alternatives', 'button-targets'].toSorted(),
-    );
+    const ofPages = ['nothing-delivered', 'one-headline', 'text-alternatives', 'button-targets'];
+    const ofOffers = ['gone-offers', 'broken-offers', 'dearer-offers', 'dear-bumps', 'ticked-bumps', 'just-bought', 'many-offers'];
+    const ofMaps = ['loop', 'no-way-on', 'unreachable', 'condition-on-nothing'];
+    expect(CHECKS.map(({ check }) => check).toSorted()).toEqual([...tried, ...ofPages, ...ofOffers, ...ofMaps].toSorted());
   });
 });

@@ -74,7 +74,9 @@ export function offerWords(offer: Offer, product: Pick<Product, 'editions'>, cur
   const money = (amount: number) => formatMoney(amount, currency, { short: true });
   const { price } = option;
   const plain = priceWords(price, currency, now);
-  if (price.kind === 'free' || price.kind === 'pay-what-you-want') return { price: plain, was: null };
+  // A tick or a single yes leaves nothing to choose: what is suggested is what is paid.
+  if (price.kind === 'pay-what-you-want') return { price: money(unit), was: unit < regular ? money(regular) : null };
+  if (price.kind === 'free') return { price: plain, was: null };
   // The price as it reads when the offer's own result is its regular price.
   const { sale: _sale, ...rest } = price;
   const own = offer.discount === null ? plain : priceWords({ ...rest, regular: unit } as typeof price, currency, now);

@@ -192,3 +192,15 @@ export function sellingCourses(db: Db): boolean {
       .get() !== undefined
   );
 }
+
+/** Ids of the products that have some editions or prices, by the ids of those. */
+export function productsWith(db: Db, partIds: readonly string[]): string[] {
+  return [...new Set(partIds)].flatMap((partId) =>
+    db
+      .select({ id: products.id })
+      .from(products)
+      .where(sql`instr(${products.editions}, ${`"${partId}"`}) > 0`)
+      .all()
+      .map(({ id }) => id),
+  );
+}

@@ -1,8 +1,15 @@
 import type { Product } from '@ruta/core/catalog';
 import type { Facts } from '@ruta/core/facts';
 import { nextStep } from '@ruta/core/funnel';
-import type { Closed } from '../catalog/availability';
+import { type Offer, offerAt } from '@ruta/core/offers';
+import { type Closed, closedBecause } from '../catalog/availability';
 import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
+
+/** Why what a checkout is about cannot be bought there now: its offer has ended, or its product is not on sale; undefined if it can. */
+export function closedHere(services: Pick<LiveServices, 'db' | 'clock'>, product: Product, offer: Offer, cartId: string | null): Closed | undefined {
+  if (offerAt(offer, null, services.clock.now()) === null) return { reason: 'closed', message: `${product.name} has closed.` };
+  return closedBecause(services, product, cartId);
+}
 
 /**
  * Where somebody goes who comes for a product that cannot be bought: along the stop's own route for it, if one is drawn;

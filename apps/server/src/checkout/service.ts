@@ -2,7 +2,6 @@ import { formValues, type OrderForm, OrderFormSchema, type OrderValues } from '@
 import { leadsToOffers } from '@ruta/core/funnel';
 import { needsCard, storedQuote } from '@ruta/core/pricing';
 import type { CheckoutView } from '@ruta/pages';
-import { closedBecause } from '../catalog/availability';
 import { gatherFacts } from '../facts/gather';
 import type { LiveServices, LiveStep } from '../funnel/live';
 import { ownOrderOf, wasPaid } from '../orders/store';
@@ -15,7 +14,7 @@ import { loadShop } from '../shop/store';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
 import { makeEvent } from '../tracking/visitor';
 import { saveCart } from './cart';
-import { closedAnswer } from './closed';
+import { closedAnswer, closedHere } from './closed';
 import { holdFor, wantedOf } from './holds';
 import { tellOwner } from './ownership';
 import { type QuotedCart, quoteValues, type Sold } from './quotedCart';
@@ -58,7 +57,7 @@ export function findCheckout(services: Needs, stepId: string, body: unknown, gue
   if (!live || !sold) return { kind: 'refused', status: 404, message: 'This checkout does not exist, or nothing is sold here any more. Nothing was charged.' };
   const values = formValues(body);
   const known = { visitor: guest.visitor, acceptLanguage: guest.acceptLanguage };
-  const closed = closedBecause(services, sold.product, values.cart ?? null);
+  const closed = closedHere(services, sold.product, sold.offer, values.cart ?? null);
   if (closed) {
     const { url } = closedAnswer(services, live, sold.product, closed, gatherFacts(services, guest));
     return url ? { kind: 'lead', status: 409, url } : { kind: 'refused', status: 409, message: `${closed.message} Nothing was charged.` };

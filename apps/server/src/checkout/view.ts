@@ -3,7 +3,7 @@ import { type OrderValues, tickName, valuesOf } from '@ruta/core/checkout';
 import { isElementOf } from '@ruta/core/elements';
 import { stepKindOf } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
-import { bumpsOf, mainOffer, type Offer, offerOption } from '@ruta/core/offers';
+import { bumpsOf, mainOffer, type Offer, offerAt, offerOption } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
 import { freeWords, needsCard, parcelOf, type Quote, regionsOf } from '@ruta/core/pricing';
 import { allCountries, countryName } from '@ruta/core/shop';
@@ -26,8 +26,10 @@ import { offeredOptions, type QuotedCart, quoteValues, type Sold, suggestedAmoun
 const PAID_NOTICE_MS = 24 * 60 * 60 * 1000;
 
 /** What a live checkout sells, on sale or not; undefined if it is none, or sells nothing. */
-export function soldAt({ db }: Pick<Services, 'db'>, live: LiveStep): Sold | undefined {
-  const offer = stepKindOf(live.step.kind).sells === 'order' ? mainOffer(live.step) : undefined;
+export function soldAt({ db, clock }: Pick<Services, 'db' | 'clock'>, live: LiveStep): Sold | undefined {
+  const named = stepKindOf(live.step.kind).sells === 'order' ? mainOffer(live.step) : undefined;
+  // After its end at its full price, if the seller chose so; one that is gone is told as closed.
+  const offer = named && (offerAt(named, null, clock.now()) ?? named);
   const product = offer && findProduct(db, offer.productId);
   return offer && product && { offer, product, bumps: bumpsOf(live.step) };
 }

@@ -1,16 +1,27 @@
 import { checkFunnel, type Problem } from '@ruta/core/checks';
+import { productsAsked } from '@ruta/core/conditions';
 import { offeredProducts } from '@ruta/core/offers';
 import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
-import { findProducts } from '../catalog/store';
+import { findProducts, productsWith } from '../catalog/store';
 import { publishFunnel } from '../funnel/service';
 import { type FunnelState, loadFunnel } from '../funnel/store';
 import { takesCards } from '../payments/accounts';
 import { loadShop } from '../shop/store';
 
-/** Every product that a funnel names: what its stops sell and give, and the parts of bundles; by id. */
+/** Every product that a funnel names: what its stops sell and give, what its conditions ask for, and the parts of bundles; by id. */
 export function productsOf({ db }: Pick<Services, 'db'>, { graph, funnel }: Pick<FunnelState, 'graph' | 'funnel'>) {
-  const ids = new Set([...graph.steps.flatMap(offeredProducts), ...(funnel.giftId ? [funnel.giftId] : [])]);
+  const conditions = [...graph.steps.flatMap((step) => step.sells.map((offer) => offer.condition)), ...graph.routes.map((route) => route.condition)];
+  const asked = conditions.flatMap((condition) => (condition ? productsAsked(condition) : []));
+  const ids = new Set([
+    ...graph.steps.flatMap(offeredProducts),
+    ...(funnel.giftId ? [funnel.giftId] : []),
+    ...asked.flatMap((what) => (what.by === 'product' ? [what.productId] : [])),
+    ...productsWith(
+      db,
+      asked.flatMap((what) => (what.by === 'edition' ? [what.editionId] : what.by === 'price' ? [what.priceId] : [])),
+    ),
+  ]);
   const named = findProducts(db, [...ids]);
   const parts = findProducts(
     db,

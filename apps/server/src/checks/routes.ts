@@ -1,7 +1,7 @@
 import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
 import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema } from '@ruta/core/checks';
 import { FunnelSettingsSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
-import { NewFunnelSchema } from '@ruta/core/templates';
+import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Api } from '../base/api';
@@ -12,7 +12,7 @@ import { changeFunnel, changeStep, unpublishedChanges } from '../funnel/service'
 import { funnelsWith, loadFunnel, loadStep } from '../funnel/store';
 import { publications } from '../funnel/tables';
 import { currentUser } from '../team/access';
-import { createFunnel } from '../templates/createFunnel';
+import { copyOfFunnel, createFunnel } from '../templates/createFunnel';
 import { problemsOf, productsOf, publish } from './funnelChecks';
 import { liveUse } from './liveUse';
 
@@ -68,6 +68,10 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
   );
   api.on({ method: 'post', path: '/funnels', summary: 'Start a funnel from a template', body: NewFunnelSchema, response: FunnelDetailSchema }, ({ body }) =>
     detail(createFunnel(services, body)),
+  );
+  api.on(
+    { method: 'post', path: '/funnels/:id/copy', summary: 'Start a funnel from another of one’s own', body: FunnelCopySchema, response: FunnelDetailSchema },
+    ({ params, body }) => detail(copyOfFunnel(services, params.id ?? '', body)),
   );
   api.on({ method: 'get', path: '/funnels/:id', summary: 'One funnel', response: FunnelDetailSchema }, ({ params }) => detail(params.id ?? ''));
   api.on(

@@ -4,9 +4,9 @@ import { mainOffer } from '@ruta/core/offers';
 import { isPersonalPage } from '@ruta/core/page';
 import { type NextFunction, type Request, type Response, Router } from 'express';
 import { cookieOf, giveCookie } from '../base/cookies';
-import { type Closed, closedBecause } from '../catalog/availability';
+import type { Closed } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
-import { closedAnswer } from '../checkout/closed';
+import { closedAnswer, closedHere } from '../checkout/closed';
 import { guestOf } from '../checkout/guest';
 import { sendOfferAnswer } from '../checkout/offerSite';
 import { openOffers } from '../checkout/takeOffer';
@@ -111,7 +111,7 @@ export function pageRoutesOfSite(services: Needs): Router {
     if (closes !== undefined && closes <= clock.now()) {
       const offer = mainOffer(live.step);
       const product = offer && findProduct(db, offer.productId);
-      const closed = product && closedBecause(services, product, null);
+      const closed = product && offer && closedHere(services, product, offer, null);
       if (product && closed) return tellClosed(request, response, live, closed);
     }
     if (isPersonalPage(live.page)) return personal(request, response, live, visitorId);
@@ -124,7 +124,9 @@ export function pageRoutesOfSite(services: Needs): Router {
   /** A page that knows its visitor: the checkout with what is known filled in, the order just paid. */
   function personal(request: Request, response: Response, live: LiveStep, visitorId: string) {
     if (live.step.kind === 'offer') return offered(request, response, live, visitorId);
-    const order = orderByToken(services, request.query.order);
+    // Who said no to an offer after their gift comes here without an order’s address; their own browser knows the gift.
+    const own = live.step.kind === 'thank-you' ? latestOrderOf(db, visitorId, live.publication.funnelId) : undefined;
+    const order = orderByToken(services, request.query.order ?? own?.token);
     // Who has come past every offer has bought what they buy.
     if (order) releaseReceipt(services, order.id);
     const sold = soldAt(services, live);
@@ -141,7 +143,7 @@ export function pageRoutesOfSite(services: Needs): Router {
       : null;
     // Who has just bought the last one is shown their order, not that it is sold out.
     // Nor is who holds it, and comes back from their bank.
-    const closed = sold && !order && !checkout?.paidOrder ? closedBecause(services, sold.product, checkout?.cartId ?? null) : undefined;
+    const closed = sold && !order && !checkout?.paidOrder ? closedHere(services, sold.product, sold.offer, checkout?.cartId ?? null) : undefined;
     if (closed) return tellClosed(request, response, live, closed);
     if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
     const html = renderStep(services, live, {

@@ -1,31 +1,51 @@
-import { isFree } from '@ruta/core/catalog';
+import { isFree, type Product } from '@ruta/core/catalog';
 import { slugify } from '@ruta/core/funnel';
 import type { IdKind } from '@ruta/core/ids';
-import { drawFunnel, type NewFunnel, templateOf } from '@ruta/core/templates';
+import { copyFunnel, type DrawnExtras, type DrawnFunnel, drawFunnel, EXTRAS, type FunnelCopy, type NewFunnel, templateOf } from '@ruta/core/templates';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { loadProduct } from '../catalog/store';
 import { checkSlug, freeSlug } from '../funnel/service';
+import { loadFunnel } from '../funnel/store';
 import { funnels, routes, steps } from '../funnel/tables';
 
+type Needs = Pick<Services, 'db' | 'clock'>;
+
 /** Creates a funnel from a template, with every page bound to the chosen products. @returns the funnel's id */
-export function createFunnel({ db, clock }: Pick<Services, 'db' | 'clock'>, input: NewFunnel): string {
+export function createFunnel(services: Needs, input: NewFunnel): string {
+  const { db, clock } = services;
   const product = loadProduct(db, input.productId);
   if (isFree(product)) throw fieldRefusal('productId', 'Choose a product that costs something; the free one is the gift.');
   const { needsGift } = templateOf(input.template);
   if (needsGift && !input.giftId) throw fieldRefusal('giftId', 'Choose the free gift that visitors receive.');
   const gift = needsGift && input.giftId ? loadProduct(db, input.giftId) : undefined;
   if (gift && !isFree(gift)) throw fieldRefusal('giftId', 'A gift must be free. Choose a product whose price is “Free”.');
+  const extras = Object.fromEntries(
+    EXTRAS.flatMap((extra): Array<[string, Product]> => {
+      const id = input.extras?.[extra];
+      return id ? [[extra, loadProduct(db, id)]] : [];
+    }),
+  ) as DrawnExtras;
+  const drawn = drawFunnel(input.template, { product, gift, extras }, (kind: IdKind) => newId(clock, kind));
+  return write(services, drawn, { name: input.name, slug: input.slug, giftId: gift?.id ?? null });
+}
+
+/** Creates a funnel as another of one's own stands now, as a draft. @returns its id */
+export function copyOfFunnel(services: Needs, funnelId: string, { name }: FunnelCopy): string {
+  const { funnel, graph, steps: stepRows } = loadFunnel(services.db, funnelId);
+  const pages = Object.fromEntries(stepRows.map((step) => [step.id, step.draft]));
+  const copy = copyFunnel(graph, pages, (kind: IdKind) => newId(services.clock, kind));
+  return write(services, copy, { name, giftId: funnel.giftId });
+}
+
+function write({ db, clock }: Needs, drawn: DrawnFunnel, { name, slug, giftId }: { name: string; slug?: string | undefined; giftId: string | null }): string {
   const id = newId(clock, 'funnel');
-  const slug = input.slug ?? freeSlug(db, slugify(input.name) || 'funnel');
-  checkSlug(db, slug, id);
-  const drawn = drawFunnel(input.template, { product, gift }, (kind: IdKind) => newId(clock, kind));
+  const address = slug ?? freeSlug(db, slugify(name) || 'funnel');
+  checkSlug(db, address, id);
   const now = clock.now();
   db.transaction((tx) => {
-    tx.insert(funnels)
-      .values({ id, name: input.name, slug, entryId: drawn.graph.entryId, giftId: gift?.id ?? null, createdAt: now, updatedAt: now })
-      .run();
+    tx.insert(funnels).values({ id, name, slug: address, entryId: drawn.graph.entryId, giftId, createdAt: now, updatedAt: now }).run();
     for (const step of drawn.graph.steps) {
       const draft = drawn.pages[step.id];
       if (!draft) throw new Error(`The template drew no page for ${step.name}.`);

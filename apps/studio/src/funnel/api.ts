@@ -2,7 +2,7 @@ import type { FunnelDetail, FunnelState } from '@ruta/core/checks';
 import type { FunnelRow, FunnelSettings, MapChange, StepSettings } from '@ruta/core/funnel';
 import type { ListPage } from '@ruta/core/lists';
 import type { FunnelFigures } from '@ruta/core/reports';
-import type { NewFunnel } from '@ruta/core/templates';
+import type { FunnelCopy, NewFunnel } from '@ruta/core/templates';
 import { api, withQuery } from '../base/api';
 import { type ListAsk, PAGING } from '../lists/list';
 
@@ -19,6 +19,10 @@ export const funnelApi = api.injectEndpoints({
     figures: build.query<FunnelFigures, { id: string; days: number }>({ query: ({ id, days }) => `/funnels/${id}/figures?days=${days}` }),
     createFunnel: build.mutation<FunnelDetail, NewFunnel>({
       query: (body) => ({ url: '/funnels', method: 'POST', body }),
+      invalidatesTags: ['Funnel', 'Today'],
+    }),
+    copyFunnel: build.mutation<FunnelDetail, FunnelCopy & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/funnels/${id}/copy`, method: 'POST', body }),
       invalidatesTags: ['Funnel', 'Today'],
     }),
     changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string }>({

@@ -4,7 +4,7 @@ import workerUrl from 'elkjs/lib/elk-worker.min.js?url';
 
 export const STOP_WIDTH = 176;
 export const STOP_HEIGHT = 192;
-const GAP_ACROSS = 64;
+const GAP_ACROSS = 28;
 const GAP_DOWN = 56;
 const PLATE_HEIGHT = 26;
 /** About the width of a letter on a plate. */
@@ -78,7 +78,7 @@ export async function layOut(graph: Graph, plates: Record<string, string>): Prom
         labels: [
           {
             text: words || '+',
-            width: Math.max(28, Math.min(words.length, PLATE_LETTERS) * LETTER + 44),
+            width: Math.max(66, Math.min(words.length, PLATE_LETTERS) * LETTER + 40),
             height: PLATE_HEIGHT,
             layoutOptions: { 'elk.edgeLabels.inline': 'true' },
           },

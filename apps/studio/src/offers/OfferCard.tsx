@@ -26,6 +26,7 @@ interface CardProps {
   names: FactNames;
   figures: OfferFigures | null;
   onChange: (offer: Offer, mergeKey?: string) => void;
+  onFocus: () => void;
   onRemove: () => void;
   onMove: (by: -1 | 1) => void;
   onCopy: () => void;
@@ -43,7 +44,13 @@ export function OfferCard(props: CardProps) {
     props.onMove(event.key === 'ArrowUp' ? -1 : 1);
   };
   return (
-    <section aria-label={title || 'Offer'} className="rounded-md border border-line p-4 grid gap-4 bg-ground" onKeyDown={onKey} data-offer-card={offer.id}>
+    <section
+      aria-label={title || 'Offer'}
+      className="rounded-md border border-line p-4 grid gap-4 bg-ground"
+      onKeyDown={onKey}
+      onFocus={props.onFocus}
+      data-offer-card={offer.id}
+    >
       <header className="flex items-center gap-1">
         <h3 className="font-bold mr-auto">
           {title} {product ? <span className="font-normal text-soft">{product.name}</span> : null}

@@ -1,8 +1,9 @@
+import { tickName } from '@ruta/core/checkout';
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Step } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
 import { type EditHooks, PageView } from '@ruta/pages';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { pageApi } from '../page/api';
 import { PageFrame } from '../page/PageFrame';
 import { studioContext } from '../page/studioContext';
@@ -10,6 +11,8 @@ import { Waiting } from '../ui/Page';
 
 const WIDTHS = { phone: 390, desktop: 1100 } as const;
 const ROOM = 382;
+/** So much of the page stands above what is being set. */
+const LEAD = 160;
 
 /** A page shows what stands on it, with nothing around its parts. */
 const STILL: EditHooks = {
@@ -20,9 +23,18 @@ const STILL: EditHooks = {
 };
 
 /** The stop's page in the seller's brand, with what is being set here, as it is typed. */
-export function OfferPreview({ step, funnel, shop }: { step: Step; funnel: FunnelDetail; shop: ShopView }) {
+export function OfferPreview({ step, funnel, shop, bumpId }: { step: Step; funnel: FunnelDetail; shop: ShopView; bumpId: string | null }) {
   const { data: draft, error, refetch } = pageApi.useStepPageQuery(step.id);
   const [screen, setScreen] = useState<keyof typeof WIDTHS>('phone');
+  const [page, setPage] = useState<Document | null>(null);
+  const holder = useRef<HTMLDivElement>(null);
+  // What is being set stands before one's eyes, wherever on the page it is.
+  useEffect(() => {
+    const bump = bumpId && page?.getElementById(tickName(bumpId))?.closest('label');
+    const scroller = holder.current?.closest('aside');
+    if (!bump || !scroller) return;
+    scroller.scrollTo({ top: Math.max(0, bump.getBoundingClientRect().top * (ROOM / WIDTHS[screen]) - LEAD), behavior: 'smooth' });
+  }, [bumpId, page, screen]);
   const context = useMemo(() => studioContext(shop, funnel, step, draft?.pictures ?? {}), [shop, funnel, step, draft]);
   if (!draft) return <Waiting error={error} retry={refetch} />;
   const width = WIDTHS[screen];
@@ -42,8 +54,8 @@ export function OfferPreview({ step, funnel, shop }: { step: Step; funnel: Funne
           </button>
         ))}
       </fieldset>
-      <div className="border border-line rounded-md overflow-hidden bg-white">
-        <PageFrame title={`Preview of ${step.name}`} brand={context.brand} width={width} scale={ROOM / width} picture>
+      <div ref={holder} className="border border-line rounded-md overflow-hidden bg-white">
+        <PageFrame title={`Preview of ${step.name}`} brand={context.brand} width={width} scale={ROOM / width} picture onDocument={setPage}>
           <PageView page={draft.page} context={context} edit={STILL} />
         </PageFrame>
       </div>

@@ -3,7 +3,7 @@ import { type Step, stepKindOf } from '@ruta/core/funnel';
 import { bumpsOf, mainOffers, newOffer, type Offer } from '@ruta/core/offers';
 import type { ShopView } from '@ruta/core/pricing';
 import { Plus } from 'lucide-react';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { newId } from '../base/newId';
 import { useProductChoices } from '../catalog/ProductSelect';
@@ -23,6 +23,7 @@ export function OfferView() {
   const { funnel, shop } = useWorkspace();
   const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
   const { undo, redo } = useMapHand(funnel.graph);
+  const [bumpId, setBumpId] = useState<string | null>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as Element | null;
@@ -38,16 +39,16 @@ export function OfferView() {
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)_27rem]">
       <main id="main" aria-label="Offer" className="min-h-0 overflow-y-auto p-5 grid grid-cols-[minmax(0,1fr)] gap-0 content-start">
-        <Sheet key={stepId} step={step} funnel={funnel} shop={shop} />
+        <Sheet key={stepId} step={step} funnel={funnel} shop={shop} onFocus={(offer) => setBumpId(offer.place === 'bump' ? offer.id : null)} />
       </main>
       <aside aria-label="The page as visitors see it" className="min-h-0 border-l border-line bg-band overflow-y-auto">
-        <OfferPreview step={step} funnel={funnel} shop={shop} />
+        <OfferPreview step={step} funnel={funnel} shop={shop} bumpId={bumpId} />
       </aside>
     </div>
   );
 }
 
-function Sheet({ step, funnel, shop }: { step: Step; funnel: FunnelDetail; shop: ShopView }) {
+function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDetail; shop: ShopView; onFocus: (offer: Offer) => void }) {
   const { change } = useMapHand(funnel.graph);
   const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days: 30 });
   const names = useMemo(() => namesFor(funnel, shop.settings.currency), [funnel, shop.settings.currency]);
@@ -77,6 +78,7 @@ function Sheet({ step, funnel, shop }: { step: Step; funnel: FunnelDetail; shop:
       names={names}
       figures={figures?.offers.find((row) => row.offerId === offer.id) ?? null}
       onChange={replace}
+      onFocus={() => onFocus(offer)}
       onRemove={() => remove(offer)}
       onMove={(by) => move(offer, by)}
       onCopy={() => set([...step.sells, { ...offer, id: newId('offer') }])}

@@ -1,7 +1,7 @@
 import { type Product, priceWords, productLabel } from '@ruta/core/catalog';
 import { stopsInOrder } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
-import { drawFunnel, shortName, TEMPLATES, type TemplateName, templateOf } from '@ruta/core/templates';
+import { drawFunnel, EXTRAS, type Extra, shortName, TEMPLATES, type TemplateName, templateOf } from '@ruta/core/templates';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemOf } from '../base/api';
@@ -9,11 +9,12 @@ import { newId } from '../base/newId';
 import { catalogApi } from '../catalog/api';
 import { ProductSelect, useProductChoices } from '../catalog/ProductSelect';
 import { funnelApi } from '../funnel/api';
+import { useRows } from '../lists/useRows';
 import { PagePicture } from '../page/PagePicture';
 import { studioContext } from '../page/studioContext';
 import { shopApi } from '../shop/api';
 import { Button, ButtonLink } from '../ui/Button';
-import { FormProblem, TextField } from '../ui/Field';
+import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
 
 /** Starting a funnel: which shape, what is sold, how it is called. Every page comes at once. */
@@ -42,12 +43,14 @@ export function NewFunnelPage() {
   return <NewFunnel firstId={first.id} firstGiftId={gifts.rows[0]?.id ?? ''} shop={shop} />;
 }
 
+/** The questions of a guided start: what is sold, what a visitor does first, and what stands beside and after the payment. */
 function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftId: string; shop: ShopView }) {
   const navigate = useNavigate();
   const [create, { error, isLoading }] = funnelApi.useCreateFunnelMutation();
   const [template, setTemplate] = useState<TemplateName>('straight-sale');
   const [productId, setProductId] = useState(firstId);
   const [giftId, setGiftId] = useState(firstGiftId);
+  const [extras, setExtras] = useState<Partial<Record<Extra, string>>>({});
   const [name, setName] = useState<string | null>(null);
   const { data: product } = catalogApi.useProductQuery(productId);
   const { data: gift } = catalogApi.useProductQuery(giftId, { skip: giftId === '' });
@@ -57,7 +60,7 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
 
   async function start() {
-    const made = await create({ name: name ?? suggested, template, productId, ...(needsGift ? { giftId } : {}) })
+    const made = await create({ name: name ?? suggested, template, productId, ...(needsGift ? { giftId } : {}), extras })
       .unwrap()
       .catch(() => null);
     if (made) await navigate(`/funnels/${made.id}/map`);
@@ -65,6 +68,7 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
 
   return (
     <Page title="Start a funnel">
+      <CopyOwn />
       <form
         noValidate
         onSubmit={(event) => {
@@ -72,35 +76,8 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
           void start();
         }}
       >
-        <Panel title="Which shape?">
-          <fieldset className="grid lg:grid-cols-2 gap-4">
-            <legend className="sr-only">Shape of the funnel</legend>
-            {TEMPLATES.map(({ template: key, ...shape }) => (
-              <label
-                key={key}
-                className={`block rounded-md border-2 p-4 cursor-pointer has-focus-visible:outline-2 has-focus-visible:outline-info ${template === key ? 'border-ink bg-way-tint/40' : 'border-line hover:border-soft'}`}
-              >
-                <span className="flex items-center gap-2 mb-1">
-                  <input type="radio" name="template" value={key} checked={template === key} onChange={() => setTemplate(key)} className="size-4 accent-go" />
-                  <span className="font-bold">{shape.name}</span>
-                </span>
-                <span className="block text-soft mb-3">{shape.purpose}</span>
-                {product ? <TemplatePictures template={key} product={product} gift={gift} shop={shop} /> : null}
-              </label>
-            ))}
-          </fieldset>
-        </Panel>
-        <Panel title="What is it for?">
+        <Panel title="What is sold?">
           <div className="grid sm:grid-cols-2 gap-4 items-start">
-            {needsGift ? (
-              giftId === '' ? (
-                <p className="text-soft">
-                  This shape begins with a free gift. <ButtonLink to="/catalog/new">Add a free product</ButtonLink>
-                </p>
-              ) : (
-                <ProductSelect label="Free gift" ask={{ free: true }} value={giftId} onChange={setGiftId} error={refused('giftId')} />
-              )
-            ) : null}
             <ProductSelect
               label="Product on sale"
               ask={{ free: false }}
@@ -109,6 +86,44 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
               error={refused('productId')}
               wordsOf={(row) => `${productLabel(row)}, ${priceWords(row.price, shop.settings.currency, Date.now())}`}
             />
+          </div>
+        </Panel>
+        <Panel title="What should a visitor do first?">
+          <fieldset className="grid lg:grid-cols-2 gap-4">
+            <legend className="sr-only">Shape of the funnel</legend>
+            {TEMPLATES.map(({ template: key, ...shape }) => (
+              <label
+                key={key}
+                className={`block rounded-md border-2 p-4 cursor-pointer min-w-0 has-focus-visible:outline-2 has-focus-visible:outline-info ${template === key ? 'border-ink bg-way-tint/40' : 'border-line hover:border-soft'}`}
+              >
+                <span className="flex items-center gap-2 mb-1">
+                  <input type="radio" name="template" value={key} checked={template === key} onChange={() => setTemplate(key)} className="size-4 accent-go" />
+                  <span className="font-bold">{shape.first}</span>
+                </span>
+                <span className="block text-soft mb-3">
+                  {shape.name}. {shape.purpose}
+                </span>
+                {product ? <TemplatePictures template={key} product={product} gift={gift} shop={shop} /> : null}
+              </label>
+            ))}
+          </fieldset>
+          {needsGift ? (
+            <div className="grid sm:grid-cols-2 gap-4 items-start mt-4">
+              {giftId === '' ? (
+                <p className="text-soft">
+                  This shape begins with a free gift. <ButtonLink to="/catalog/new">Add a free product</ButtonLink>
+                </p>
+              ) : (
+                <ProductSelect label="Free gift" ask={{ free: true }} value={giftId} onChange={setGiftId} error={refused('giftId')} />
+              )}
+            </div>
+          ) : null}
+        </Panel>
+        <Panel title="What else, beside the payment and after it?">
+          <Extras extras={extras} onChange={setExtras} mainId={productId} />
+        </Panel>
+        <Panel title="How is it called?">
+          <div className="grid sm:grid-cols-2 gap-4 items-start">
             <TextField
               label="Name of the funnel"
               hint="Only your team sees it."
@@ -127,6 +142,83 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
   );
 }
 
+const EXTRA_WORDS: Record<Extra, { label: string; hint: string }> = {
+  bump: { label: 'A bump on the checkout', hint: 'Something small with one tick, before the payment.' },
+  upsell: { label: 'An offer after the payment', hint: 'Bought with one click.' },
+  downsell: { label: 'A gentler one for who says no to it', hint: 'Smaller, or in instalments.' },
+  second: { label: 'A second offer', hint: 'More than two after the payment annoys more than it earns.' },
+};
+
+/** What stands beside the payment and after it; a gentler offer and a second one follow a first. */
+function Extras(props: { extras: Partial<Record<Extra, string>>; onChange: (extras: Partial<Record<Extra, string>>) => void; mainId: string }) {
+  const { extras, onChange, mainId } = props;
+  const { rows = [] } = useProductChoices();
+  const other = rows.find((row) => row.id !== mainId && !Object.values(extras).includes(row.id)) ?? rows[0];
+  const needsFirst = (extra: Extra) => (extra === 'downsell' || extra === 'second') && !extras.upsell;
+  const set = (extra: Extra, id: string | undefined) => {
+    const { [extra]: _before, ...rest } = extras;
+    const kept = extra === 'upsell' && id === undefined ? Object.fromEntries(Object.entries(rest).filter(([key]) => key === 'bump')) : rest;
+    onChange(id === undefined ? kept : { ...kept, [extra]: id });
+  };
+  return (
+    <div className="grid sm:grid-cols-2 gap-4 items-start">
+      {EXTRAS.map((extra) => (
+        <div key={extra} className="grid gap-2">
+          <Check
+            label={EXTRA_WORDS[extra].label}
+            hint={EXTRA_WORDS[extra].hint}
+            checked={extras[extra] !== undefined}
+            disabled={needsFirst(extra) || !other}
+            onChange={(event) => set(extra, event.target.checked ? other?.id : undefined)}
+          />
+          {extras[extra] === undefined ? null : (
+            <ProductSelect label={`Product of “${EXTRA_WORDS[extra].label}”`} value={extras[extra]} onChange={(id) => set(extra, id)} />
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** Another funnel of one's own as what to start from. */
+function CopyOwn() {
+  const navigate = useNavigate();
+  const funnels = funnelApi.useFunnelsInfiniteQuery({ limit: 200 });
+  const { rows = [] } = useRows(funnels);
+  const [chosen, setChosen] = useState('');
+  const [copy, { error, isLoading }] = funnelApi.useCopyFunnelMutation();
+  if (rows.length === 0) return null;
+  const source = rows.find((row) => row.id === chosen) ?? rows[0];
+  return (
+    <details className="rounded-md border border-line bg-white px-5 py-3 mb-4">
+      <summary className="cursor-pointer font-semibold">Start from a funnel of your own</summary>
+      <div className="flex flex-wrap items-end gap-3 mt-3">
+        <div className="min-w-72">
+          <SelectField label="Every stop, route and page of" value={source?.id ?? ''} onChange={(event) => setChosen(event.target.value)}>
+            {rows.map((row) => (
+              <option key={row.id} value={row.id}>
+                {row.name}
+              </option>
+            ))}
+          </SelectField>
+        </div>
+        <Button
+          disabled={isLoading || !source}
+          onClick={async () => {
+            const made = await copy({ id: source?.id ?? '', name: `${source?.name.slice(0, 70)} (copy)` })
+              .unwrap()
+              .catch(() => null);
+            if (made) await navigate(`/funnels/${made.id}/map`);
+          }}
+        >
+          Copy it as a draft
+        </Button>
+      </div>
+      <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
+    </details>
+  );
+}
+
 /** The pages of a shape as small pictures, with the seller's own product and brand on them. */
 function TemplatePictures({ template, product, gift, shop }: { template: TemplateName; product: Product; gift: Product | undefined; shop: ShopView }) {
   const drawn = useMemo(() => {
@@ -136,7 +228,7 @@ function TemplatePictures({ template, product, gift, shop }: { template: Templat
     return { graph, pages, products };
   }, [template, product, gift]);
   return (
-    <span className="flex gap-3">
+    <span className="flex gap-3 overflow-hidden">
       {stopsInOrder(drawn.graph).map((step) => {
         const page = drawn.pages[step.id];
         return (

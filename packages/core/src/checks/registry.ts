@@ -4,11 +4,13 @@ import { archivedProduct } from './archivedProduct';
 import { buttonTargets } from './buttonTargets';
 import type { Check, CheckedFunnel, Problem } from './check';
 import { oneHeadline } from './headlines';
+import { conditionOnNothing, justBought, loop, manyOffers, noWayOn, unreachable } from './mapHolds';
 import { missingForm } from './missingForm';
 import { noPayment } from './noPayment';
 import { noShipping } from './noShipping';
 import { nothingDelivered } from './nothingDelivered';
 import { nothingSold } from './nothingSold';
+import { brokenOffers, dearBumps, dearerOffers, goneOffers, tickedBumps } from './offersStand';
 import { soldAlone } from './soldAlone';
 import { switchedOffProduct } from './switchedOffProduct';
 import { textAlternatives } from './textAlternatives';
@@ -23,6 +25,17 @@ export const CHECKS = [
   nothingDelivered,
   switchedOffProduct,
   soldAlone,
+  goneOffers,
+  brokenOffers,
+  dearerOffers,
+  dearBumps,
+  tickedBumps,
+  justBought,
+  manyOffers,
+  loop,
+  noWayOn,
+  unreachable,
+  conditionOnNothing,
   oneHeadline,
   textAlternatives,
   buttonTargets,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { EventKind } from '../tracking';
 import { checkout } from './kinds/checkout';
 import { closed } from './kinds/closed';
+import { confirmation } from './kinds/confirmation';
 import { offer } from './kinds/offer';
 import { optIn } from './kinds/optIn';
 import { registration } from './kinds/registration';
@@ -12,7 +13,7 @@ import { waitingList } from './kinds/waitingList';
 import type { StepKindRecord } from './stepKind';
 
 /** Every kind of step, in the order in which people pass them. */
-export const STEP_KINDS = [optIn, registration, sales, replay, waitingList, closed, checkout, offer, thankYou] as const;
+export const STEP_KINDS = [optIn, registration, confirmation, sales, replay, waitingList, closed, checkout, offer, thankYou] as const;
 export type StepKind = (typeof STEP_KINDS)[number]['kind'];
 export const StepKindSchema = z.enum(STEP_KINDS.map(({ kind }) => kind) as [StepKind, ...StepKind[]]);
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { SlugSchema } from '../funnel';
 import { idSchema } from '../ids';
 import { TEMPLATE_NAMES } from './registry';
+import { EXTRAS, type Extra } from './template';
 
 /** A funnel to be drawn from a template, around a product and perhaps a gift. */
 export const NewFunnelSchema = z.object({
@@ -10,5 +11,13 @@ export const NewFunnelSchema = z.object({
   template: z.enum(TEMPLATE_NAMES),
   productId: idSchema('product'),
   giftId: idSchema('product').optional(),
+  extras: z
+    .object(Object.fromEntries(EXTRAS.map((extra) => [extra, idSchema('product').optional()])) as Record<Extra, z.ZodOptional<ReturnType<typeof idSchema>>>)
+    .default({})
+    .describe('What is offered beside the payment and after it'),
 });
-export type NewFunnel = z.infer<typeof NewFunnelSchema>;
+
+/** A funnel to be made from another of one’s own: every stop, page and route as it stands there. */
+export const FunnelCopySchema = z.object({ name: NewFunnelSchema.shape.name });
+export type FunnelCopy = z.infer<typeof FunnelCopySchema>;
+export type NewFunnel = z.input<typeof NewFunnelSchema>;

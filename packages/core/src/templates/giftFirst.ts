@@ -9,6 +9,7 @@ export const giftFirst: FunnelTemplate<'gift-first'> = {
   purpose: 'Visitors leave an address for a free gift, then see what you sell.',
   stops: ['opt-in', 'checkout', 'thank-you'],
   needsGift: true,
+  first: 'Leave an address for a gift, then buy',
   draw: ({ product, gift }, newId) => {
     if (!gift) throw new RangeError('Choose the free gift that visitors receive.');
     const optIn = drawStep(newId, 'opt-in', shortName(gift.name), shortSlug(gift.name, 'gift'), gift.id);

@@ -1,5 +1,7 @@
 export * from './api';
 export * from './checkoutPage';
+export * from './copyFunnel';
+export * from './extras';
 export * from './giftFirst';
 export * from './offerPage';
 export * from './optInPage';

@@ -19,7 +19,7 @@ export function offerPage(product: NamedProduct, newId: NewId): PageDocument {
           part('offers'),
         ],
       },
-      { span: 5, parts: [part('picture', { source: product.pictureIds.length > 0 ? { kind: 'product' } : null, alt: product.name })] },
+      { span: 5, parts: [part('picture', { source: { kind: 'product' }, alt: product.name })] },
     ],
   };
   const inside: SectionPlan = {

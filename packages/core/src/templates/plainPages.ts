@@ -23,6 +23,16 @@ export function registrationPage(product: NamedProduct, newId: NewId): PageDocum
   return pageOf(product.name, `Sign up: ${product.name}`, true, [opening], newId);
 }
 
+/** The page that confirms a sign-up. */
+export function confirmationPage(product: NamedProduct, newId: NewId): PageDocument {
+  const opening = centred('Confirmation', [
+    headlinePart(1, 'large', words('Your place is kept')),
+    textPart('lead', words('Look into your mailbox: the link and the time are on their way. Say here when it begins.')),
+    part('button', { words: words('Watch what has been shown') }),
+  ]);
+  return pageOf(`You are signed up: ${product.name}`, '', false, [opening], newId);
+}
+
 /** The page that shows again what took place, and leads on. */
 export function replayPage(product: NamedProduct, newId: NewId): PageDocument {
   const opening = centred('Replay', [

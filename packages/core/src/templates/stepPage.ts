@@ -5,7 +5,7 @@ import { checkoutPage } from './checkoutPage';
 import { offerPage } from './offerPage';
 import { optInPage } from './optInPage';
 import type { NamedProduct } from './pageOf';
-import { closedPage, registrationPage, replayPage, waitingListPage } from './plainPages';
+import { closedPage, confirmationPage, registrationPage, replayPage, waitingListPage } from './plainPages';
 import { salesPage } from './salesPage';
 import { thankYouPage } from './thankYouPage';
 
@@ -13,6 +13,7 @@ import { thankYouPage } from './thankYouPage';
 const PAGES: { [Kind in StepKind]: (product: NamedProduct, newId: NewId) => PageDocument } = {
   'opt-in': optInPage,
   registration: registrationPage,
+  confirmation: confirmationPage,
   sales: salesPage,
   replay: replayPage,
   'waiting-list': waitingListPage,

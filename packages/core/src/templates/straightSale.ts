@@ -9,6 +9,7 @@ export const straightSale: FunnelTemplate<'straight-sale'> = {
   purpose: 'A sales page makes the case, the checkout takes the payment.',
   stops: ['sales', 'checkout', 'thank-you'],
   needsGift: false,
+  first: 'Read why, then buy',
   draw: ({ product }, newId) => {
     const sales = drawStep(newId, 'sales', shortName(product.name), shortSlug(product.name, 'offer'), product.id);
     const checkout = drawStep(newId, 'checkout', 'Checkout', 'checkout', product.id);

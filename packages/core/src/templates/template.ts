@@ -6,9 +6,18 @@ import type { PageDocument } from '../page';
 
 /** What a template is drawn around. */
 export interface TemplateProducts {
-  product: Pick<Product, 'id' | 'name' | 'kind' | 'pictureIds'> & Partial<Pick<Product, 'included'>>;
+  product: DrawnProduct;
   gift?: Pick<Product, 'id' | 'name' | 'pictureIds'> | undefined;
+  extras?: DrawnExtras | undefined;
 }
+
+/** What is drawn of a product. */
+export type DrawnProduct = Pick<Product, 'id' | 'name' | 'pictureIds'> & Partial<Pick<Product, 'kind' | 'included'>>;
+
+/** What is offered beside the payment and after it, on whatever shape. */
+export const EXTRAS = ['bump', 'upsell', 'downsell', 'second'] as const;
+export type Extra = (typeof EXTRAS)[number];
+export type DrawnExtras = Partial<Record<Extra, DrawnProduct>>;
 
 export interface DrawnFunnel {
   graph: Graph;
@@ -23,6 +32,8 @@ export interface FunnelTemplate<Name extends string = string> {
   /** The kinds of its stops in order, for its picture. */
   stops: readonly StepKind[];
   needsGift: boolean;
+  /** What visitors do first, as the answer to a question. */
+  first: string;
   /** Draws steps, routes and every page, bound to the products. */
   draw: (products: TemplateProducts, newId: NewId) => DrawnFunnel;
 }
