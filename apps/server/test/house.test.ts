@@ -7,7 +7,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { prepareDataDir, readConfig } from '../src/base/config';
 import { openSecrets } from '../src/base/secrets';
 import { formatBytes } from '../src/delivery/formatBytes';
-import { until } from './support/installation';
+import { freePort, until } from './support/installation';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'ruta-house-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -85,7 +85,8 @@ describe('starting', () => {
   });
   it('keeps what the server says in the data folder, and says where', async () => {
     const data = path.join(folder, 'logged');
-    const ports = { RUTA_PORT: '45610', RUTA_SITE_PORT: '45611', RUTA_STANDINS_PORT: '45612', RUTA_SMTP_PORT: '45613' };
+    const [port, site, standins, smtp] = [await freePort(), await freePort(), await freePort(), await freePort()].map(String);
+    const ports = { RUTA_PORT: port, RUTA_SITE_PORT: site, RUTA_STANDINS_PORT: standins, RUTA_SMTP_PORT: smtp };
     const child = spawn(process.execPath, [path.join(root, 'scripts/start.mjs')], { env: { ...process.env, ...ports, RUTA_DATA: data } });
     let said = '';
     child.stdout.on('data', (words) => {
