@@ -39,7 +39,17 @@ async function toCheckout(person: Person, email: string): Promise<void> {
   await person.type('E-mail', email);
   await person.choose('Where do you live?', 'North of 45');
   await person.click('Send me the moon');
+  await person.click('Yes, I want it for');
   await person.find('.card-frame iframe');
+}
+
+/** Says no to both offers after the payment, and comes to the end. */
+async function passOffers(person: Person): Promise<void> {
+  await person.sees('Add Sketching the Sky');
+  await person.click('No thanks, go on');
+  await person.sees('Yes, just the moon');
+  await person.click('No thanks, go on');
+  await person.sees('Thank you, Ilse');
 }
 
 describe('the studio', () => {
@@ -94,7 +104,7 @@ describe('the studio', () => {
       await seller.find('iframe[title="The page being edited"]');
       await press(seller, ']');
       await seller.until(
-        async () => (await (await seller.find('nav[aria-label=Stops] [aria-current=page]')).getText()).includes('Checkout'),
+        async () => (await (await seller.find('nav[aria-label=Stops] [aria-current=page]')).getText()).includes('First Light story'),
         'the next stop is open',
       );
       await press(seller, '?');
@@ -131,7 +141,7 @@ describe('paying with a card that does not go through at once', () => {
       );
       await typeCard(buyer, CARDS.approved);
       await pressPay(buyer);
-      await buyer.sees('Thank you, Ilse');
+      await passOffers(buyer);
     }),
   );
 
@@ -158,7 +168,7 @@ describe('paying with a card that does not go through at once', () => {
       await typeCard(buyer, CARDS.confirm);
       await pressPay(buyer);
       await buyer.click('Yes, pay');
-      await buyer.sees('Thank you, Ilse');
+      await passOffers(buyer);
     }));
 
   it('late: the buyer waits on a page that looks again by itself, and pays once although the button was pressed twice', () =>
@@ -166,7 +176,7 @@ describe('paying with a card that does not go through at once', () => {
       await toCheckout(buyer, 'late@moonmail.test');
       await typeCard(buyer, CARDS.late);
       await buyer.driver.executeScript('const pay = document.querySelector("[data-pay]"); pay.click(); pay.click();');
-      await buyer.sees('Thank you, Ilse');
+      await passOffers(buyer);
       const charges = (await (await fetch(ruta.standinsUrl)).text()).match(/<td>0068<\/td>/g) ?? [];
       expect(charges).toHaveLength(1);
       await until(async () => (await mails(ruta.standinsUrl, 'late@moonmail.test')).length === 2, 'gift and receipt arrive');
@@ -196,7 +206,7 @@ describe('paying with a card that does not go through at once', () => {
         await buyer.type(label, text);
       await buyer.until(async () => (await (await buyer.find('[data-pay]')).getText()).includes('221.90'), 'the total is that of the kit');
       await pressPay(buyer);
-      await buyer.sees('Thank you, Ilse');
+      await passOffers(buyer);
       await buyer.sees('Shipping to');
       await buyer.sees('€221.90');
     }));
@@ -210,6 +220,7 @@ describe('public pages', () => {
       await visitor.type('E-mail', 'reto@postfach.test');
       await visitor.choose('Where do you live?', '25° to 45°');
       await visitor.click(await visitor.find('button[type=submit]'));
+      await visitor.click('Yes, I want it for');
       await visitor.until(async () => (await visitor.address()).endsWith('/checkout'), 'the checkout is open');
       const name = await visitor.find('#firstName');
       expect(await name.getAttribute('value')).toBe('Reto');
@@ -222,14 +233,14 @@ describe('public pages', () => {
              join visitors v on v.id = s.visitor_id join contacts c on c.id = v.contact_id where c.email = 'reto@postfach.test'`,
           )
           .get();
-      // The landing page, whose goal is reached, and the checkout.
-      await until(() => JSON.stringify(counted()) === '{"came":2,"reached":1}', 'both views are counted by their pictures');
+      // The landing page and the offer, whose goals are reached, and the checkout.
+      await until(() => JSON.stringify(counted()) === '{"came":3,"reached":2}', 'both views are counted by their pictures');
       db.close();
     }));
 
   it('fit a screen of 360 pixels and have nothing that axe finds wrong', () =>
     as({ width: 360, height: 740 }, async (visitor) => {
-      for (const path of ['/moon-month', '/moon-month/checkout', '/moon-month/thank-you', '/nowhere', '/']) {
+      for (const path of ['/moon-month', '/moon-month/first-light', '/moon-month/checkout', '/star-wheel', '/moon-month/thank-you', '/nowhere', '/']) {
         await visitor.open(ruta.site + path);
         await visitor.find('h1');
         const wide = await visitor.driver.executeScript<number>('return document.documentElement.scrollWidth');

@@ -7,6 +7,7 @@ import {
   connect,
   duplicateAfter,
   type Graph,
+  GraphOperationSchema,
   insertOn,
   leadsToOffers,
   makeEnd,
@@ -132,6 +133,13 @@ describe('on the map', () => {
     [[{ kind: 'addStep', step: order }], 'This stop is on the map already.'],
   ] as const)('what does not fit is refused in words', (operations, words) => {
     expect(() => applyToGraph(ladder, operations)).toThrow(words);
+  });
+
+  it.each([
+    { kind: 'changeStep', stepId: order.id, changes: { name: 'Order' } },
+    { kind: 'changeRoute', routeId: 'rte_orderpaidupsell', changes: { to: thanks.id } },
+  ] as const)('a change that arrives speaks of what it changes and of nothing else: $kind', (operation) => {
+    expect(GraphOperationSchema.parse(operation)).toEqual(operation);
   });
 
   it('whatever is done can be taken back, and every walk ends', () => {

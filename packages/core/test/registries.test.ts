@@ -178,15 +178,13 @@ describe('each check', () => {
         (_, index): Step => ({ id: newId('step'), kind: 'offer', name: `Offer ${index}`, slug: `offer-${index}`, sells: changes.sells ?? [] }),
       );
       const ids = [checkout, ...offers.map(({ id }) => id)];
-      const lines = ids
-        .slice(1)
-        .map((to, index) => ({
-          id: newId('route'),
-          from: ids[index] as string,
-          outcome: index === 0 ? ('paid' as const) : ('accepted' as const),
-          priority: -1,
-          to,
-        }));
+      const lines = ids.slice(1).map((to, index) => ({
+        id: newId('route'),
+        from: ids[index] as string,
+        outcome: index === 0 ? ('paid' as const) : ('accepted' as const),
+        priority: -1,
+        to,
+      }));
       const back = changes.back ? [{ id: newId('route'), from: ids.at(-1) as string, outcome: 'accepted' as const, priority: 0, to: ids[1] as string }] : [];
       const blank = Object.fromEntries(offers.map(({ id }) => [id, page(newElement('offers', newId))]));
       Object.assign(funnel, {

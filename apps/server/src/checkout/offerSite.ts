@@ -3,6 +3,7 @@ import type { LiveServices } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
+import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { guestOf } from './guest';
 import { firstEnd, offersView } from './offerView';
@@ -47,7 +48,7 @@ export function sendOfferAnswer(services: Needs, response: Response, answer: Off
         .status(answer.status)
         .type('html')
         .send(
-          renderStep(services, live, {
+          renderStep(services, seenBy(services, live, { order, visitor: order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : null }), {
             buyer: { firstName: order.buyer.firstName },
             offers: offersView(services, live, order, standing, state),
             endsAt: firstEnd(services, standing),

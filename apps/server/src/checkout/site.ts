@@ -5,7 +5,9 @@ import { type LiveServices, stepPath } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
+import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
+import { visitorOf } from '../tracking/visitor';
 import { cartByToken } from './cart';
 import { guestOf } from './guest';
 import { beginCheckout, type CheckoutAnswer, findCheckout, placeOrder } from './service';
@@ -42,7 +44,11 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
             .status(told.status)
             .set('cache-control', 'no-store')
             .type('html')
-            .send(renderStep(services, live, { checkout: view }));
+            .send(
+              renderStep(services, seenBy(services, live, { visitor: visitorOf(services, request), cart: { quote, country: view.values.country ?? '' } }), {
+                checkout: view,
+              }),
+            );
         return;
       }
       default:

@@ -1,6 +1,7 @@
 import { checkFunnel, type Problem } from '@ruta/core/checks';
 import { productsAsked } from '@ruta/core/conditions';
 import { offeredProducts } from '@ruta/core/offers';
+import { conditionsOn } from '@ruta/core/page';
 import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { findProducts, productsWith } from '../catalog/store';
@@ -10,8 +11,12 @@ import { takesCards } from '../payments/accounts';
 import { loadShop } from '../shop/store';
 
 /** Every product that a funnel names: what its stops sell and give, what its conditions ask for, and the parts of bundles; by id. */
-export function productsOf({ db }: Pick<Services, 'db'>, { graph, funnel }: Pick<FunnelState, 'graph' | 'funnel'>) {
-  const conditions = [...graph.steps.flatMap((step) => step.sells.map((offer) => offer.condition)), ...graph.routes.map((route) => route.condition)];
+export function productsOf({ db }: Pick<Services, 'db'>, { graph, funnel, steps }: Pick<FunnelState, 'graph' | 'funnel' | 'steps'>) {
+  const conditions = [
+    ...graph.steps.flatMap((step) => step.sells.map((offer) => offer.condition)),
+    ...graph.routes.map((route) => route.condition),
+    ...steps.flatMap((step) => conditionsOn(step.draft)),
+  ];
   const asked = conditions.flatMap((condition) => (condition ? productsAsked(condition) : []));
   const ids = new Set([
     ...graph.steps.flatMap(offeredProducts),

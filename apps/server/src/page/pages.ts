@@ -1,7 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { presetOf } from '@ruta/core/checkout';
 import { mainOffer } from '@ruta/core/offers';
-import { isPersonalPage } from '@ruta/core/page';
+import { isConditional, isPersonalPage, shownPage, versionKey } from '@ruta/core/page';
 import { type NextFunction, type Request, type Response, Router } from 'express';
 import { cookieOf, giveCookie } from '../base/cookies';
 import type { Closed } from '../catalog/availability';
@@ -22,6 +22,7 @@ import { declineMessage } from '../payments/messages';
 import type { KeptPages } from '../site/keptPages';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
+import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { giveVisitorId, visitorOf } from '../tracking/visitor';
 import { closingTimes } from './closingTimes';
@@ -51,8 +52,19 @@ export function pageDoor(services: Needs, policy: string): (request: IncomingMes
     const closes = closesAt(step.live);
     if (closes !== undefined && closes <= now) return false;
     giveVisitorId(services, request, response);
-    const page = services.kept.get(step.live.step.id, now, () => renderStep(services, step.live));
-    const headers = { ...PAGE_HEADERS, 'content-security-policy': policy, etag: page.etag, 'cache-control': 'no-cache', vary: 'accept-encoding' };
+    // Of a page with conditions one copy is kept for each version of it; which one is decided by what is known here.
+    const facts = step.isConditional
+      ? gatherFacts(services, { visitor: visitorOf(services, request), acceptLanguage: request.headers['accept-language'] })
+      : null;
+    const key = facts ? `${step.live.step.id} ${versionKey(step.live.page, facts)}` : step.live.step.id;
+    const page = services.kept.get(key, now, () => renderStep(services, facts ? { ...step.live, page: shownPage(step.live.page, facts) } : step.live));
+    const headers = {
+      ...PAGE_HEADERS,
+      'content-security-policy': policy,
+      etag: page.etag,
+      'cache-control': facts ? 'private, no-cache' : 'no-cache',
+      vary: 'accept-encoding',
+    };
     if (request.headers['if-none-match'] === page.etag) {
       response.writeHead(304, headers).end();
       return true;
@@ -70,16 +82,22 @@ export function pageDoor(services: Needs, policy: string): (request: IncomingMes
   };
 }
 
+interface Addressed {
+  live: LiveStep;
+  /** Which parts are shown depends on the visitor. */
+  isConditional: boolean;
+}
+
 /** Finds pages that are the same for everybody by their path; each path is looked up once until something changes. */
-function addressBook({ live, changes }: Pick<Needs, 'live' | 'changes'>): (path: string) => { live: LiveStep } | null {
-  const known = new Map<string, { live: LiveStep } | null>();
+function addressBook({ live, changes }: Pick<Needs, 'live' | 'changes'>): (path: string) => Addressed | null {
+  const known = new Map<string, Addressed | null>();
   changes.onChange(() => known.clear());
   return (path) => {
     let found = known.get(path);
     if (found === undefined) {
       const [, funnelSlug = '', stepSlug, more] = path.split('/');
       const step = more === undefined ? live.at(funnelSlug, stepSlug || undefined) : undefined;
-      found = step && !isPersonalPage(step.page) ? { live: step } : null;
+      found = step && !isPersonalPage(step.page) ? { live: step, isConditional: isConditional(step.page) } : null;
       // Only what is there: a stranger asking for made-up addresses must not fill the memory.
       if (found) known.set(path, found);
     }
@@ -115,10 +133,12 @@ export function pageRoutesOfSite(services: Needs): Router {
       if (product && closed) return tellClosed(request, response, live, closed);
     }
     if (isPersonalPage(live.page)) return personal(request, response, live, visitorId);
+    const seen = seenBy(services, live, { visitor: visitorOf(services, request), acceptLanguage: request.get('accept-language') });
+    const html = seen === live ? services.kept.get(live.step.id, clock.now(), () => renderStep(services, live)).html : renderStep(services, seen);
     return response
-      .set('cache-control', 'no-cache')
+      .set('cache-control', seen === live ? 'no-cache' : 'private, no-cache')
       .type('html')
-      .send(services.kept.get(live.step.id, clock.now(), () => renderStep(services, live)).html);
+      .send(html);
   }
 
   /** A page that knows its visitor: the checkout with what is known filled in, the order just paid. */
@@ -146,7 +166,10 @@ export function pageRoutesOfSite(services: Needs): Router {
     const closed = sold && !order && !checkout?.paidOrder ? closedHere(services, sold.product, sold.offer, checkout?.cartId ?? null) : undefined;
     if (closed) return tellClosed(request, response, live, closed);
     if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
-    const html = renderStep(services, live, {
+    const visitor = visitorOf(services, request);
+    const cart = checkout ? { quote: checkout.quote, country: checkout.values.country ?? '' } : null;
+    const seen = seenBy(services, live, { visitor, order: order ?? null, cart, acceptLanguage: request.get('accept-language') });
+    const html = renderStep(services, seen, {
       ...(order ? orderView(services, order) : { buyer: null }),
       ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}),
     });

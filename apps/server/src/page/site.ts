@@ -10,6 +10,7 @@ import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
+import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { recordRoutes } from '../tracking/routesTaken';
 import { countedVisitor, counts, makeEvent, visitorOf } from '../tracking/visitor';
@@ -75,7 +76,11 @@ export function pageSite(services: Tracked & LiveServices): Router {
         .status(422)
         .set('cache-control', 'no-store')
         .type('html')
-        .send(renderStep(services, live, { form: { actionUrl: `/go/${live.step.id}/form`, values, errors } }));
+        .send(
+          renderStep(services, seenBy(services, live, { visitor: visitorOf(services, request), acceptLanguage: request.get('accept-language') }), {
+            form: { actionUrl: `/go/${live.step.id}/form`, values, errors },
+          }),
+        );
     }
     const visitor = visitorOf(services, request);
     // A filled decoy is a machine: it is led on like everybody, and nothing is kept.

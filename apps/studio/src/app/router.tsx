@@ -32,8 +32,8 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../funnel/Workspace')).Workspace }),
         children: [
           { index: true, element: <Navigate to="map" replace /> },
-          { path: 'map', lazy: async () => ({ Component: (await import('../map/MapView')).MapView }) },
-          { path: 'map/:stepId', lazy: async () => ({ Component: (await import('../map/MapView')).MapView }) },
+          // With or without a stop it is the same map, which stays as it is drawn.
+          { path: 'map/:stepId?', lazy: async () => ({ Component: (await import('../map/MapView')).MapView }) },
           { path: 'offer/:stepId', lazy: async () => ({ Component: (await import('../offers/OfferView')).OfferView }) },
           { path: 'page/:stepId', lazy: async () => ({ Component: (await import('../page/PageEditor')).PageEditor }) },
         ],

@@ -44,7 +44,7 @@ export function ConditionEditor({ label, value, onChange, names, currency, produ
           everybody
         ) : (
           <>
-            Those who <strong>{describe(condition, names)}</strong>
+            Whoever <strong>{describe(condition, names)}</strong>
           </>
         )}
       </p>

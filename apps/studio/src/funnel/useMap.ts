@@ -45,6 +45,21 @@ export function useMapHand(graph: Graph): MapHand {
   return { change, undo, redo };
 }
 
+/** Ctrl Z and Ctrl Shift Z take back and do again, wherever on the screen the focus is. */
+export function useUndoKeys({ undo, redo }: Pick<MapHand, 'undo' | 'redo'>): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as Element | null;
+      if (!(event.metaKey || event.ctrlKey) || event.key.toLowerCase() !== 'z' || target?.closest?.('[role=dialog]')) return;
+      event.preventDefault();
+      if (event.shiftKey) redo();
+      else undo();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [undo, redo]);
+}
+
 /**
  * Keeps a funnel's map on the server as it is here: each change is sent a moment after it was made, in its order, and
  * again while the server is away. What another person changed meanwhile is kept; the same thing changed by both is asked

@@ -6,8 +6,9 @@ import { useNavigate, useParams } from 'react-router';
 import { newId } from '../base/newId';
 import { namesFor } from '../conditions/names';
 import { funnelApi } from '../funnel/api';
+import { useMapState } from '../funnel/mapSlice';
 import { stopsOf, useWorkspace } from '../funnel/useFunnel';
-import { useMapHand } from '../funnel/useMap';
+import { useMapHand, useUndoKeys } from '../funnel/useMap';
 import { captionsOf } from './captions';
 import { mapSvg } from './exportMap';
 import { type Layout, layOut } from './layout';
@@ -49,7 +50,9 @@ function FunnelMap() {
   const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days }, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
   const { graph } = funnel;
   const { currency } = shop.settings;
-  const { change, undo, redo } = useMapHand(graph);
+  const hand = useMapHand(graph);
+  const { change } = hand;
+  useUndoKeys(hand);
   const names = useMemo(() => namesFor(funnel, currency), [funnel, currency]);
   const current = graph.steps.find((step) => step.id === currentId);
   const select = useCallback((id: string | null) => void navigate(`/funnels/${funnel.id}/map${id ? `/${id}` : ''}`, { replace: true }), [navigate, funnel.id]);
@@ -91,15 +94,30 @@ function FunnelMap() {
     () => Object.fromEntries(graph.steps.map((step) => [step.id, captionsOf(step, graph, figures, lens, currency)])),
     [graph, figures, lens, currency],
   );
+  const { waiting } = useMapState();
   const nodes = useMemo<Array<Node<StopNodeData>>>(() => {
     if (!layout) return [];
+    const fresh = new Set(waiting.flatMap(({ operations }) => operations.flatMap((operation) => (operation.kind === 'addStep' ? [operation.step.id] : []))));
     return stopsOf(funnel).flatMap((step) => {
       const position = layout.positions[step.id];
       if (!position) return [];
-      const data = { step, funnel, shop, captions: captions[step.id] ?? [], isCurrent: step.id === currentId };
+      const data = { step, funnel, shop, captions: captions[step.id] ?? [], isCurrent: step.id === currentId, isNew: fresh.has(step.id) };
       return [{ id: step.id, type: 'stop', position, data, draggable: false, ariaLabel: step.name }];
     });
-  }, [layout, funnel, shop, captions, currentId]);
+  }, [layout, funnel, shop, captions, currentId, waiting]);
+  // The keyboard goes on from what was just drawn.
+  const toFocus = useRef<string | null>(null);
+  useEffect(() => {
+    const id = toFocus.current;
+    if (!id || !nodes.some((node) => node.id === id)) return;
+    // The drawing follows a moment later than what it is drawn from.
+    let tries = 0;
+    let frame = requestAnimationFrame(function focus() {
+      if (focusStop(holder.current, id)) toFocus.current = null;
+      else if (++tries < FOCUS_FRAMES) frame = requestAnimationFrame(focus);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [nodes]);
   const looks = useMemo(() => lineLooks(graph, figures, names, lens), [graph, figures, names, lens]);
   const edges = useMemo<Array<Edge<RouteData>>>(
     () =>
@@ -119,6 +137,7 @@ function FunnelMap() {
         place: `between “${name(route?.from)}” and “${name(route?.to)}”`,
         onAdd: (kind: StepKind) => {
           const step = newStop(graph, kind);
+          toFocus.current = step.id;
           change(insertOn(graph, routeId, step, newId));
           select(step.id);
         },
@@ -130,6 +149,7 @@ function FunnelMap() {
     const outcome = current && stepKindOf(current.kind).outcomes[0];
     if (!current || !outcome) return;
     const step = newStop(graph, kind);
+    toFocus.current = step.id;
     change(insertAfter(graph, current.id, outcome, step, newId));
     select(step.id);
   };
@@ -144,12 +164,12 @@ function FunnelMap() {
       action();
     };
     const modifier = event.metaKey || event.ctrlKey;
-    if (modifier && event.key.toLowerCase() === 'z') return act(event.shiftKey ? redo : undo);
     if (!focused) return;
     const step = graph.steps.find((candidate) => candidate.id === focused);
     if (modifier && event.key.toLowerCase() === 'd' && step) {
       return act(() => {
         const copy = copyOf(graph, step);
+        toFocus.current = copy.id;
         change({ ...duplicateAfter(graph, step.id, copy, newId), copies: { [copy.id]: step.id } });
         select(copy.id);
       });
@@ -177,7 +197,7 @@ function FunnelMap() {
   /** Chooses a stop and brings the keyboard to it. */
   function goTo(id: string) {
     select(id);
-    holder.current?.querySelector<HTMLElement>(`.react-flow__node[data-id="${CSS.escape(id)}"]`)?.focus();
+    focusStop(holder.current, id);
   }
 
   return (
@@ -235,11 +255,24 @@ function FunnelMap() {
           onRemoving={setRemoving}
           onAdding={setAdding}
           onAdd={addBehind}
-          onSelect={select}
+          onSelect={(id) => {
+            // Where a stop was taken away, the one before it is next.
+            if (id === null && removing) toFocus.current = graph.routes.find((route) => route.to === current.id)?.from ?? null;
+            select(id);
+          }}
         />
       ) : null}
     </div>
   );
+}
+
+const FOCUS_FRAMES = 60;
+
+/** Brings the keyboard to a stop. @returns whether it stands on the screen and has it now */
+function focusStop(holder: HTMLElement | null, id: string): boolean {
+  const node = holder?.querySelector<HTMLElement>(`.react-flow__node[data-id="${CSS.escape(id)}"]`);
+  node?.focus();
+  return node !== undefined && node !== null && document.activeElement === node;
 }
 
 const BAND_REACH = 4000;

@@ -153,7 +153,7 @@ function ConditionalRoute({ route, targets, names, currency, productId, onMove, 
           <GripVertical size={16} />
         </button>
         <button type="button" aria-expanded={open} onClick={() => setOpen(!open)} className="flex-1 min-w-0 text-left text-experiment font-semibold">
-          If they {words}
+          Whoever {words}
         </button>
         <IconButton name={`Remove the route “${words}”`} onClick={remove}>
           <Trash2 size={16} />

@@ -11,15 +11,16 @@ import { PagePicture } from '../page/PagePicture';
 import { studioContext } from '../page/studioContext';
 import { STOP_HEIGHT, STOP_WIDTH } from './layout';
 
-export type StopNodeData = { step: Step; funnel: FunnelDetail; shop: ShopView; captions: string[]; isCurrent: boolean };
+export type StopNodeData = { step: Step; funnel: FunnelDetail; shop: ShopView; captions: string[]; isCurrent: boolean; isNew: boolean };
 
 const PICTURE_HEIGHT = 108;
 const HANDLE_GAP = 26;
 
 /** One stop on the map: its page as it looks, its name, its price if it sells, and what the lens says of it. */
 export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
-  const { step, funnel, shop, captions, isCurrent } = data;
-  const { data: draft } = pageApi.useStepPageQuery(step.id, { refetchOnMountOrArgChange: true });
+  const { step, funnel, shop, captions, isCurrent, isNew } = data;
+  // A stop that was just drawn has its page once the server knows of it.
+  const { data: draft } = pageApi.useStepPageQuery(step.id, { refetchOnMountOrArgChange: true, skip: isNew });
   const problem = funnel.problems.find((candidate) => candidate.stepId === step.id);
   const price = priceOf(step, funnel, shop);
   const { outcomes } = stepKindOf(step.kind);

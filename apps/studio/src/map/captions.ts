@@ -26,11 +26,10 @@ export function captionsOf(step: Step, graph: Graph, figures: FunnelFigures | un
   const taken = offered.reduce((sum, offer) => sum + offer.taken, 0);
   const isCheckout = sells === 'order';
   return [
-    money(revenue),
-    `${money(perVisitor)} a visitor`,
+    `${money(revenue)}, ${money(perVisitor)} a visitor`,
     ...(isCheckout ? [`${money(figures.averageOrder)} an order`] : []),
     ...(shown > 0 ? [`${formatRate(taken / shown)} ${isCheckout ? 'took a bump' : 'take rate'}`] : []),
-  ].slice(0, 3);
+  ];
 }
 
 function built(step: Step, graph: Graph): string[] {

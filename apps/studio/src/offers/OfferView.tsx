@@ -3,14 +3,14 @@ import { type Step, stepKindOf } from '@ruta/core/funnel';
 import { bumpsOf, mainOffers, newOffer, type Offer } from '@ruta/core/offers';
 import type { ShopView } from '@ruta/core/pricing';
 import { Plus } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { newId } from '../base/newId';
 import { useProductChoices } from '../catalog/ProductSelect';
 import { namesFor } from '../conditions/names';
 import { funnelApi } from '../funnel/api';
 import { useWorkspace } from '../funnel/useFunnel';
-import { useMapHand } from '../funnel/useMap';
+import { useMapHand, useUndoKeys } from '../funnel/useMap';
 import { RouteList } from '../map/RouteList';
 import { Button } from '../ui/Button';
 import { Panel } from '../ui/Page';
@@ -22,19 +22,8 @@ export function OfferView() {
   const { stepId = '' } = useParams();
   const { funnel, shop } = useWorkspace();
   const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
-  const { undo, redo } = useMapHand(funnel.graph);
+  useUndoKeys(useMapHand(funnel.graph));
   const [bumpId, setBumpId] = useState<string | null>(null);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as Element | null;
-      if (!(event.metaKey || event.ctrlKey) || event.key.toLowerCase() !== 'z' || target?.closest('[role=dialog]')) return;
-      event.preventDefault();
-      if (event.shiftKey) redo();
-      else undo();
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [undo, redo]);
   if (!step) return <p className="p-8">This stop is not part of the funnel any more.</p>;
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)_27rem]">

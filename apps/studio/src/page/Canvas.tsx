@@ -1,5 +1,5 @@
 import { elementRecordOf, type Words, wordPlaces } from '@ruta/core/elements';
-import { findElement, type PageDocument } from '@ruta/core/page';
+import { allElements, findElement, type PageDocument } from '@ruta/core/page';
 import { boundText, type EditHooks, type PageContext, PageView, PlainWords } from '@ruta/pages';
 import { type MouseEvent, type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useAppDispatch } from '../base/store';
@@ -66,6 +66,7 @@ export function Canvas({
   }, []);
 
   const hooks = useMemo<EditHooks>(() => {
+    const conditional = new Set([...page.sections, ...allElements(page)].flatMap((part) => (part.show ? [part.id] : [])));
     const select = (next: Selection, event: MouseEvent) => {
       event.stopPropagation();
       dispatch(selected(next));
@@ -82,6 +83,7 @@ export function Canvas({
             className="edit-section"
             data-section={sectionId}
             data-selected={isSelected || undefined}
+            data-conditional={conditional.has(sectionId) ? '' : undefined}
             onClick={(event) => select({ kind: 'section', id: sectionId }, event)}
           >
             {isSelected ? (
@@ -114,6 +116,7 @@ export function Canvas({
             className="edit-element"
             data-element={elementId}
             data-selected={isSelected || undefined}
+            data-conditional={conditional.has(elementId) ? '' : undefined}
             onClick={(event) => select({ kind: 'element', id: elementId }, event)}
           >
             {place ? (

@@ -23,6 +23,7 @@ import {
   Receipt,
   Rows3,
   ShieldCheck,
+  Split,
   Tag,
   TextCursorInput,
   Timer,
@@ -91,12 +92,12 @@ export function Outline(props: {
             <ul>
               {page.sections.map((section) => (
                 <li key={section.id}>
-                  <Row id={section.id} kind="section" icon={Rows3} words={section.name} />
+                  <Row id={section.id} kind="section" icon={Rows3} words={section.name} isConditional={section.show !== undefined} />
                   <ul>
                     {section.columns.flatMap((column) =>
                       column.elements.map((element) => (
                         <li key={element.id}>
-                          <Row id={element.id} kind="element" icon={ICONS[element.type]} words={nameOf(element)} />
+                          <Row id={element.id} kind="element" icon={ICONS[element.type]} words={nameOf(element)} isConditional={element.show !== undefined} />
                         </li>
                       )),
                     )}
@@ -111,7 +112,8 @@ export function Outline(props: {
   );
 }
 
-function Row({ id, kind, icon: Icon, words }: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string }) {
+function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string; isConditional: boolean }) {
+  const { id, kind, icon: Icon, words, isConditional } = props;
   const dispatch = useAppDispatch();
   const isSelected = useEditor().selection?.id === id;
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id });
@@ -130,6 +132,11 @@ function Row({ id, kind, icon: Icon, words }: { id: string; kind: 'section' | 'e
       >
         <Icon size={16} className="shrink-0 text-soft" aria-hidden="true" />
         <span className="truncate">{words}</span>
+        {isConditional ? (
+          <span className="shrink-0 text-experiment" title="Not shown to everybody">
+            <Split size={14} aria-label="not shown to everybody" />
+          </span>
+        ) : null}
       </button>
       <button
         type="button"
@@ -159,6 +166,8 @@ const ADDABLE: ElementType[] = [
   'guarantee',
   'order-form',
   'order-summary',
+  'offers',
+  'countdown',
   'receipt',
   'downloads',
   'logo',

@@ -1,6 +1,7 @@
 import type { ElementType } from '@ruta/core/elements';
+import type { Facts } from '@ruta/core/facts';
 import { mainOffer } from '@ruta/core/offers';
-import { findElement, type Operation } from '@ruta/core/page';
+import { findElement, isConditional, type Operation, shownPage } from '@ruta/core/page';
 import { ExternalLink, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
@@ -16,6 +17,7 @@ import { addElement, duplicate, moveTo, nudge, removal } from './editing';
 import { changed, closed, conflictMet, opened, redone, type Screen, screenChosen, selected, takenUp, undone, useEditor } from './editorSlice';
 import { Outline } from './Outline';
 import { SectionLibrary } from './SectionLibrary';
+import { SeenBy } from './SeenBy';
 import { Sheet } from './Sheet';
 import { standingOf } from './standing';
 import { studioContext } from './studioContext';
@@ -37,6 +39,7 @@ export function PageEditor() {
   const { page, selection } = editor;
   const loaded = pageApi.useStepPageQuery(stepId, { refetchOnMountOrArgChange: true });
   const [addingAt, setAddingAt] = useState<number | null>(null);
+  const [seenBy, setSeenBy] = useState<Facts | null>(null);
   const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
   const stepName = step?.name ?? '';
   const setAside = useAutosave();
@@ -149,6 +152,7 @@ export function PageEditor() {
               <Redo2 size={17} />
             </IconButton>
             <div className="ml-auto flex items-center gap-2">
+              {isConditional(page) || seenBy ? <SeenBy funnel={funnel} facts={seenBy} onChange={setSeenBy} /> : null}
               {funnel.version > 0 ? (
                 <ButtonLink to={funnel.addresses[stepId] ?? ''} target="_blank" rel="noreferrer" look="quiet">
                   <ExternalLink size={15} aria-hidden="true" /> Live page
@@ -173,7 +177,12 @@ export function PageEditor() {
             </div>
           </div>
           <div className="flex-1 min-h-0 overflow-y-auto px-4 pb-16">
-            <Canvas page={conflict?.showing === 'theirs' ? conflict.page : page} context={context} onKey={onKey} onAddSection={setAddingAt} />
+            <Canvas
+              page={conflict?.showing === 'theirs' ? conflict.page : seenBy ? shownPage(page, seenBy) : page}
+              context={context}
+              onKey={onKey}
+              onAddSection={setAddingAt}
+            />
           </div>
         </main>
         <aside aria-label="Settings of what is selected" className="bg-white border-l border-line min-h-0 overflow-y-auto">

@@ -6,10 +6,11 @@ import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react';
 import { useAppDispatch } from '../base/store';
 import { IconButton } from '../ui/Button';
 import { ElementSheet } from './ElementSheet';
-import { duplicate, nudge, removal } from './editing';
+import { duplicate, nudge, otherwiseOf, removal } from './editing';
 import { selected, useEditor } from './editorSlice';
 import { PageSheet } from './PageSheet';
 import { SectionSheet } from './SectionSheet';
+import { ShowFields } from './ShowFields';
 
 /** Settings of what is selected on the page, or of the page itself when nothing is. */
 export function Sheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation | null) => void }) {
@@ -18,6 +19,7 @@ export function Sheet({ page, step, context, apply }: { page: PageDocument; step
   const place = selection?.kind === 'element' ? findElement(page, selection.id) : undefined;
   const section = selection?.kind === 'section' ? page.sections.find((candidate) => candidate.id === selection.id) : undefined;
   if (!place && !section) return <PageSheet page={page} step={step} apply={apply} />;
+  const part = place?.element ?? section;
   const name = place ? elementRecordOf(place.element.type).name : (section?.name ?? '');
   return (
     <div className="px-4 py-3" key={selection?.id}>
@@ -52,6 +54,28 @@ export function Sheet({ page, step, context, apply }: { page: PageDocument; step
       </header>
       {place ? <ElementSheet element={place.element} context={context} apply={apply} /> : null}
       {section ? <SectionSheet section={section} apply={apply} /> : null}
+      {part && selection ? (
+        <ShowFields
+          id={selection.id}
+          show={part.show}
+          page={page}
+          productId={step.sells[0]?.productId ?? ''}
+          onChange={(show) =>
+            apply(
+              place
+                ? { kind: 'changeElement', elementId: selection.id, changes: { show } }
+                : { kind: 'changeSection', sectionId: selection.id, changes: { show } },
+            )
+          }
+          onOtherwise={() => {
+            const added = otherwiseOf(page, selection);
+            if (!added) return;
+            apply(added.operation);
+            dispatch(selected({ kind: selection.kind, id: added.id }));
+          }}
+          onSelect={(id) => dispatch(selected({ kind: selection.kind, id }))}
+        />
+      ) : null}
     </div>
   );
 }

@@ -10,6 +10,7 @@ body{overflow:hidden}
 .align-center .edit-element>.list,.align-center .edit-element>.text{margin-inline:auto;width:fit-content}
 .edit-element:hover{outline:1.5px dashed #8a8f99;outline-offset:3px}
 .edit-element[data-selected]{outline:2px solid #F4C20D;outline-offset:4px}
+.edit-section[data-conditional]{box-shadow:inset 6px 0 0 #6A4BA3}.edit-element[data-conditional]{box-shadow:-8px 0 0 -4px #6A4BA3}
 .edit-tag{position:absolute;left:-4px;top:-26px;z-index:4;background:#F4C20D;color:#10262B;font:700 12px/1 Overpass Variable,system-ui,sans-serif;padding:5px 9px;border-radius:4px 4px 0 0;white-space:nowrap;pointer-events:none}
 .edit-plus{position:absolute;left:50%;bottom:0;transform:translate(-50%,50%);z-index:5;display:inline-flex;gap:6px;align-items:center;background:#fff;color:#10262B;border:1.5px solid #10262B;border-radius:6px;padding:7px 12px;font:600 13px/1 Overpass Variable,system-ui,sans-serif;cursor:pointer;opacity:0}
 .edit-section:hover>.edit-plus,.edit-plus:focus-visible,.edit-section[data-selected]>.edit-plus{opacity:1}

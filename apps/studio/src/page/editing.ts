@@ -1,5 +1,5 @@
 import { type ElementType, newElement, type PageElement } from '@ruta/core/elements';
-import { findElement, type Operation, type PageDocument, type Section } from '@ruta/core/page';
+import { copySection, findElement, type Operation, type PageDocument } from '@ruta/core/page';
 import { newId } from '../base/newId';
 import type { Selection } from './editorSlice';
 import type { MoveRequest } from './Outline';
@@ -41,26 +41,13 @@ export function duplicate(page: PageDocument, selection: Selection): { operation
     const index = page.sections.findIndex((section) => section.id === selection.id);
     const section = page.sections[index];
     if (!section) return null;
-    const copy = copySection(section);
+    const copy = copySection(section, newId);
     return { operation: { kind: 'insertSection', index: index + 1, section: copy }, id: copy.id };
   }
   const place = findElement(page, selection.id);
   if (!place) return null;
   const element = { ...place.element, id: newId('element') };
   return { operation: { kind: 'insertElement', columnId: place.column.id, index: place.index + 1, element }, id: element.id };
-}
-
-/** A section with fresh ids throughout. */
-export function copySection(section: Section): Section {
-  return {
-    ...section,
-    id: newId('section'),
-    columns: section.columns.map((column) => ({
-      ...column,
-      id: newId('column'),
-      elements: column.elements.map((element) => ({ ...element, id: newId('element') })),
-    })),
-  };
 }
 
 export function removal(selection: Selection): Operation | null {
@@ -77,4 +64,16 @@ export function addElement(page: PageDocument, selection: Selection, type: Eleme
     page.sections.find((candidate) => candidate.id === selection?.id) ?? page.sections.find((candidate) => candidate.space !== 'tight') ?? page.sections[0];
   const column = section?.columns[0];
   return column ? { operation: { kind: 'insertElement', columnId: column.id, index: column.elements.length, element }, element } : null;
+}
+
+/** The operation that puts a version beside a part which is shown to all whom that part is not shown to, and its id. */
+export function otherwiseOf(page: PageDocument, selection: Selection): { operation: Operation; id: string } | null {
+  const copy = duplicate(page, selection);
+  if (!copy || !selection) return null;
+  const show = { kind: 'otherwise' as const, of: selection.id };
+  const { operation } = copy;
+  if (operation.kind === 'insertSection')
+    return { ...copy, operation: { ...operation, section: { ...operation.section, name: `${operation.section.name.slice(0, 48)}, otherwise`, show } } };
+  if (operation.kind === 'insertElement') return { ...copy, operation: { ...operation, element: { ...operation.element, show } } };
+  return null;
 }

@@ -1,6 +1,7 @@
 import { isSubject, productsAsked } from '../conditions';
 import { type Graph, routesFor, stepKindOf } from '../funnel';
 import { mainOffers } from '../offers';
+import { conditionsOn } from '../page';
 import type { Check } from './check';
 
 const leadsOn = ({ routes }: Graph, stepId: string) => routes.filter((route) => route.from === stepId);
@@ -52,8 +53,12 @@ export const loop: Check = {
 export const conditionOnNothing: Check = {
   check: 'condition-on-nothing',
   severity: 'warning',
-  find: ({ step, funnel }) => {
-    const conditions = [...step.sells.map((offer) => offer.condition), ...leadsOn(funnel.graph, step.id).map((route) => route.condition)];
+  find: ({ step, page, funnel }) => {
+    const conditions = [
+      ...conditionsOn(page),
+      ...step.sells.map((offer) => offer.condition),
+      ...leadsOn(funnel.graph, step.id).map((route) => route.condition),
+    ];
     return conditions.some((condition) => condition && productsAsked(condition).some((asked) => !isSubject(asked, funnel.products)))
       ? ['A condition here asks for a product, edition or price that is gone, so that it holds for nobody.']
       : [];

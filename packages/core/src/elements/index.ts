@@ -5,4 +5,5 @@ export { type PictureSource, PictureSourceSchema } from './picture';
 export { PRODUCT_PARTS } from './product';
 export { type ElementPath, type ElementRecord, elementRecord, wordsAt } from './record';
 export * from './registry';
+export * from './show';
 export * from './words';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { idSchema } from '../ids';
+import { ShowSchema } from './show';
 import type { Words } from './words';
 
 /** Where something stands inside an element: `['words']`, `['items', 2, 'answer']`. */
@@ -9,7 +10,9 @@ export const ElementIdSchema = idSchema('element');
 
 /** Written out, so that a schema made of two shapes reads as one. */
 type Flat<T> = { [K in keyof T]: T[K] };
-type ElementShape<Type extends string, Fields extends z.ZodRawShape> = Flat<{ id: typeof ElementIdSchema; type: z.ZodLiteral<Type> } & Fields>;
+type ElementShape<Type extends string, Fields extends z.ZodRawShape> = Flat<
+  { id: typeof ElementIdSchema; type: z.ZodLiteral<Type>; show: z.ZodOptional<typeof ShowSchema> } & Fields
+>;
 
 /** What a record says beside its type and fields. */
 interface ElementTraits<Fields extends z.ZodRawShape> {
@@ -32,12 +35,15 @@ export interface ElementRecord<Type extends string, Fields extends z.ZodRawShape
 }
 
 /**
- * The record of one type of element: its type and fields, then what else is known of it. The schema gets the id and type
- * that every element has. A further element is one more file with one of these, and its name in the tuple of
+ * The record of one type of element: its type and fields, then what else is known of it. The schema gets the id,
+ * the type and to whom it is shown, as every element has them. A further element is one more file with one of these, and its name in the tuple of
  * `registry.ts`.
  */
 export function elementRecord<const Type extends string, Fields extends z.ZodRawShape>(type: Type, fields: Fields) {
-  const schema = z.object({ id: ElementIdSchema, type: z.literal(type), ...fields }) as unknown as ElementRecord<Type, Fields>['schema'];
+  const schema = z.object({ id: ElementIdSchema, type: z.literal(type), show: ShowSchema.optional(), ...fields }) as unknown as ElementRecord<
+    Type,
+    Fields
+  >['schema'];
   return (traits: ElementTraits<Fields>): ElementRecord<Type, Fields> => ({ ...traits, type, schema });
 }
 

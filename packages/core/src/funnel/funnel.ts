@@ -16,13 +16,16 @@ export const SlugSchema = z
 /** First parts of public addresses that the site needs itself. */
 export const RESERVED_SLUGS = ['d', 'e', 'cart', 'media', 'offer', 'order', 'pay', 'robots', 'sitemap', 'assets', 'webhooks', 'favicon', 'go', 'team'];
 
+/** Everything one step sells. Without a default, so that a change which does not speak of it leaves it as it is. */
+export const SellsSchema = z.array(OfferSchema).max(40, 'Keep it to forty offers.');
+
 export const StepSchema = z.object({
   id: idSchema('step'),
   kind: StepKindSchema,
   name: z.string().trim().min(1, 'Give the stop a name.').max(80, 'Keep the name under 80 characters.'),
   slug: SlugSchema,
   /** What it sells, gives or makes the case for; the first that is no bump is what its page is about. */
-  sells: z.array(OfferSchema).max(40, 'Keep it to forty offers.').default([]),
+  sells: SellsSchema.default([]),
 });
 export type Step = z.infer<typeof StepSchema>;
 

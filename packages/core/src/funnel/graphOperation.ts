@@ -1,14 +1,18 @@
 import { z } from 'zod';
 import { ConditionSchema } from '../conditions';
 import { idSchema } from '../ids';
-import { type Graph, type Route, RouteSchema, type Step, StepSchema } from './funnel';
+import { type Graph, type Route, RouteSchema, SellsSchema, type Step, StepSchema } from './funnel';
 import { OutcomeSchema } from './stepKind';
 
 /** One small change of a funnel's graph. Every operation has an inverse that is an operation too. */
 export const GraphOperationSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('addStep'), step: StepSchema }),
   z.object({ kind: z.literal('removeStep'), stepId: idSchema('step') }).describe('Nothing may lead to it or from it any more'),
-  z.object({ kind: z.literal('changeStep'), stepId: idSchema('step'), changes: StepSchema.pick({ name: true, slug: true, sells: true }).partial() }),
+  z.object({
+    kind: z.literal('changeStep'),
+    stepId: idSchema('step'),
+    changes: z.object({ name: StepSchema.shape.name, slug: StepSchema.shape.slug, sells: SellsSchema }).partial(),
+  }),
   z.object({ kind: z.literal('addRoute'), route: RouteSchema }),
   z.object({ kind: z.literal('removeRoute'), routeId: idSchema('route') }),
   z.object({

@@ -1,20 +1,43 @@
 import type { NewId } from '../ids';
 import type { PageDocument, Section } from './page';
 
-/** A section with ids of its own, so that a copy can be changed by itself. */
-export function copySection(section: Section, newId: NewId): Section {
+type Rename = (id: string) => string;
+
+/** Remembers which id each part had, so that one which is shown otherwise follows the copy of the other. */
+function renaming(newId: NewId): { make: (kind: 'section' | 'element', id: string) => string; of: Rename } {
+  const made = new Map<string, string>();
   return {
-    ...section,
-    id: newId('section'),
-    columns: section.columns.map((column) => ({
-      ...column,
-      id: newId('column'),
-      elements: column.elements.map((element) => ({ ...element, id: newId('element') })),
-    })),
+    make: (kind, id) => {
+      const fresh = made.get(id) ?? newId(kind);
+      made.set(id, fresh);
+      return fresh;
+    },
+    of: (id) => made.get(id) ?? id,
   };
 }
 
-/** A page with ids of its own. */
-export function copyPage(page: PageDocument, newId: NewId): PageDocument {
-  return { ...page, sections: page.sections.map((section) => copySection(section, newId)) };
+const follow = <T extends { show?: { kind: 'when' } | { kind: 'otherwise'; of: string } | undefined }>(part: T, of: Rename): T =>
+  part.show?.kind === 'otherwise' ? { ...part, show: { ...part.show, of: of(part.show.of) } } : part;
+
+function copied(sections: readonly Section[], newId: NewId): Section[] {
+  const ids = renaming(newId);
+  const fresh = sections.map((section) => ({
+    ...section,
+    id: ids.make('section', section.id),
+    columns: section.columns.map((column) => ({
+      ...column,
+      id: newId('column'),
+      elements: column.elements.map((element) => ({ ...element, id: ids.make('element', element.id) })),
+    })),
+  }));
+  return fresh.map((section) => ({
+    ...follow(section, ids.of),
+    columns: section.columns.map((column) => ({ ...column, elements: column.elements.map((element) => follow(element, ids.of)) })),
+  }));
 }
+
+/** A section with ids of its own, so that a copy can be changed by itself. */
+export const copySection = (section: Section, newId: NewId): Section => copied([section], newId)[0] as Section;
+
+/** A page with ids of its own. */
+export const copyPage = (page: PageDocument, newId: NewId): PageDocument => ({ ...page, sections: copied(page.sections, newId) });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { boundValuesOf, bringUpElement, ElementSchema, elementRecordOf, type PageElement, PERSONAL_VALUES } from '../elements';
+import { boundValuesOf, bringUpElement, ElementSchema, elementRecordOf, type PageElement, PERSONAL_VALUES, ShowSchema } from '../elements';
 import { idSchema } from '../ids';
 export const ColumnSchema = z.object({
   id: idSchema('column'),
@@ -18,6 +18,7 @@ export const SectionSchema = z.object({
   width: z.enum(['narrow', 'normal']),
   /** A picture behind the whole section; its ground colour stands under it and where it is missing. */
   backdropId: idSchema('file').nullable().default(null),
+  show: ShowSchema.optional(),
   columns: z.array(ColumnSchema).min(1, 'A section has at least one column.').max(4),
 });
 export type Section = z.infer<typeof SectionSchema>;
