@@ -14,6 +14,7 @@ createServer((request, response) => {
     status: 'captured',
     declineCode: null,
     card: { last4: '0019' },
+    method: `qs_pm_bench_${charges}`,
     idempotencyKey: String(request.headers['idempotency-key']),
   });
 }).listen(Number(process.env.PROCESSOR_PORT), '127.0.0.1');

@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import path from 'node:path';
 import { freePort, Installation, until } from '../apps/server/test/support/installation';
 import { checkoutBench } from './checkout';
+import { checkoutWithOffersBench } from './checkoutWithOffers';
 import { listsBench } from './lists';
 import type { Measurement } from './measure';
 import { quoteBench } from './quoteCart';
@@ -13,6 +14,7 @@ const HOLD: Record<string, (ratio: number) => boolean> = {
   'events.ingest': (ratio) => ratio >= 0.9,
   quote: (ratio) => ratio <= 1.5,
   checkout: (ratio) => ratio >= 0.2,
+  'checkout.offers': (ratio) => ratio >= 0.2,
   lists: (ratio) => ratio <= 3,
 };
 
@@ -26,7 +28,7 @@ const measure = async (name: string, bench: () => Promise<Measurement>) => {
 };
 await measure('quote', quoteBench);
 await measure('lists', listsBench);
-if (['page.throughput', 'events.ingest', 'checkout'].some(isAsked)) {
+if (['page.throughput', 'events.ingest', 'checkout', 'checkout.offers'].some(isAsked)) {
   const barePort = await freePort();
   const bareUrl = `http://127.0.0.1:${barePort}`;
   const bare = spawn(process.execPath, ['--import', 'tsx', path.join(import.meta.dirname, 'bare.ts')], {
@@ -45,6 +47,7 @@ if (['page.throughput', 'events.ingest', 'checkout'].some(isAsked)) {
       }
     }
     await measure('checkout', () => checkoutBench(bareUrl));
+    await measure('checkout.offers', () => checkoutWithOffersBench(bareUrl));
   } finally {
     bare.kill();
   }

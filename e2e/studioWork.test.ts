@@ -167,14 +167,14 @@ describe('work in the studio', () => {
   it('archives a product with what was sold intact, once its seller has read what closes', async () => {
     await seller.open(`${ruta.studio}/catalog`);
     const archiveChosen = async () => {
-      for (const name of ['First Light, course', 'Red Torch']) await seller.click(await seller.find(`[aria-label="Choose ${name}"]`));
+      for (const name of ['First Light, course', 'Dark Sky Map Pack']) await seller.click(await seller.find(`[aria-label="Choose ${name}"]`));
       await seller.click('Archive');
       await seller.sees('“First Light, course” in the live funnel “Moon Month to First Light”');
     };
     await seller.type('Search name', 'First');
     await seller.until(async () => (await seller.findAll('tbody tr')).length < 4, 'the list is searched');
     await seller.type('Search name', ' ');
-    await seller.sees('Red Torch');
+    await seller.sees('Dark Sky Map Pack');
     await archiveChosen();
     await seller.sees('Archive 2 products?');
     await seller.click(await seller.find(By.xpath('//*[@role="dialog"]//button[contains(., "Archive 2")]')));

@@ -164,7 +164,7 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .bump>.field-error{grid-column:1/-1}.bump:focus-within{outline:3px solid var(--accent);outline-offset:2px}.bump input:focus-visible{outline:none}
 .bump-band,.bump-ticket{grid-template-columns:1fr;padding:0;gap:0;overflow:hidden}.bump-head{display:flex;justify-content:space-between;gap:14px;padding:12px 14px}
 .bump-band .bump-body,.bump-ticket .bump-body{grid-template-columns:auto 1fr;gap:14px;padding:12px 14px}.bump-band .bump-body>:only-child,.bump-ticket .bump-body>:only-child{grid-column:1/-1}
-.bump-ticket{border-style:dashed}.bump-band .bump-head{background:var(--tint);border-bottom:1px solid var(--line)}
+.bump-ticket{border-style:dashed;border-color:var(--soft)}.bump-band .bump-head{background:var(--tint);border-bottom:1px solid var(--line)}
 .bump-compact{padding:10px 14px;align-items:center}.bump-compact .bump-picture{width:34px;height:34px}.bump-compact .bump-price s{display:inline}
 .bump-tall{grid-template-columns:1fr auto}.bump-tall .bump-picture{grid-column:1/-1;width:100%;height:auto;aspect-ratio:16/9}
 .bump-in-tint{background:var(--tint)}.bump-in-accent{border-color:var(--accent-ink)}.bump-in-accent.bump-band .bump-head{background:var(--accent);color:var(--on-accent);border-color:transparent}

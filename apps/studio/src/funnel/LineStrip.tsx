@@ -1,6 +1,7 @@
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Step } from '@ruta/core/funnel';
 import { TriangleAlert } from 'lucide-react';
+import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { StopMark } from './StopMark';
 
@@ -17,15 +18,21 @@ export function LineStrip({
   hrefOf: (id: string) => string;
 }) {
   const live = funnel.version > 0;
+  const strip = useRef<HTMLElement>(null);
+  // A long line moves along with whoever hops on it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked for anew when another stop is current
+  useEffect(() => {
+    strip.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [currentId]);
   return (
-    <nav aria-label="Stops" className="py-1">
+    <nav aria-label="Stops" className="py-1 overflow-x-auto" ref={strip}>
       <ol className="flex">
         {stops.map((stop, index) => {
           const changed = live && funnel.changes.stepIds.includes(stop.id);
           const problem = funnel.problems.find((candidate) => candidate.stepId === stop.id);
           const current = stop.id === currentId;
           return (
-            <li key={stop.id} className="relative flex-1 min-w-0">
+            <li key={stop.id} className="relative flex-1 min-w-[76px]">
               {index > 0 ? <span className="absolute right-1/2 left-[-50%] top-[13px] h-1 bg-go" aria-hidden="true" /> : null}
               <Link
                 to={hrefOf(stop.id)}

@@ -173,7 +173,7 @@ function RemoveDialog(props: { step: Step; edit: MapEdit; live: boolean; onClose
   const { step, edit, live } = props;
   const isLast = edit.operations.length === 0;
   return (
-    <Modal open onClose={props.onClose} title={`Remove “${step.name}”?`}>
+    <Modal open onClose={props.onClose} title={`Remove “${step.name}”?`} returnsFocus={false}>
       <div className="grid gap-4">
         <Consequences edit={edit} />
         {isLast ? null : (

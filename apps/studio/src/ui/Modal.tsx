@@ -12,6 +12,8 @@ interface ModalProps {
   wide?: boolean;
   /** Something typed in it is not saved: closing asks first. */
   unsaved?: boolean;
+  /** False where what it was opened from is gone once it closes, and the keyboard goes on elsewhere. */
+  returnsFocus?: boolean;
   children: ReactNode;
 }
 
@@ -26,6 +28,7 @@ export function Modal(props: ModalProps) {
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/45" />
         <Dialog.Content
           {...(props.description ? {} : { 'aria-describedby': undefined })}
+          {...(props.returnsFocus === false ? { onCloseAutoFocus: (event: Event) => event.preventDefault() } : {})}
           className={`fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 w-[94vw] ${props.wide ? 'max-w-4xl' : 'max-w-xl'} max-h-[88vh] flex flex-col rounded-md border border-line bg-white`}
         >
           <header className="flex items-start justify-between gap-4 px-5 pt-4 pb-3 border-b border-line">

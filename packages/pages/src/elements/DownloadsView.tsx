@@ -19,7 +19,15 @@ export function DownloadsView({ element }: { element: ElementOf<'downloads'> }) 
   );
 }
 
+/** Whom to write to, each once with all they answer for. */
+function contactsOf({ contacts }: OrderView): Array<{ email: string; names: string[] }> {
+  const byEmail = new Map<string, string[]>();
+  for (const { email, name } of contacts) byEmail.set(email, [...(byEmail.get(email) ?? []), name]);
+  return [...byEmail].map(([email, names]) => ({ email, names }));
+}
+
 function Received({ order }: { order: OrderView }) {
+  const contacts = contactsOf(order);
   return (
     <>
       {order.confirmations.map((confirmation) => (
@@ -60,9 +68,9 @@ function Received({ order }: { order: OrderView }) {
           </li>
         ))}
       </ul>
-      {order.contacts.map((contact) => (
-        <p key={contact.name} className="text-small">
-          Something wrong with {contact.name}? Write to <a href={`mailto:${contact.email}`}>{contact.email}</a>.
+      {contacts.map(({ email, names }) => (
+        <p key={email} className="text-small">
+          Something wrong{contacts.length > 1 ? ` with ${names.join(', ')}` : ''}? Write to <a href={`mailto:${email}`}>{email}</a>.
         </p>
       ))}
     </>

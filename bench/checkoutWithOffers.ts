@@ -1,0 +1,87 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import path from 'node:path';
+import type autocannon from 'autocannon';
+import { Seller } from '../apps/server/test/support/clients';
+import { freePort, Installation } from '../apps/server/test/support/installation';
+import { OfferFunnel, offerOf, thing } from '../apps/server/test/support/offers';
+import { inPairs, type Measurement, requestsPerSecond } from './measure';
+
+const PAIRS = 5;
+const PRICE = 13_800;
+const BUMP = 2_400;
+const UPSELL = 7_200;
+
+/** What one buyer's second request takes from the first. */
+interface Kept {
+  number?: string;
+  order?: string;
+}
+
+/**
+ * Steps of an order with a bump and an upsell (the payment, then the yes) while the processor answers at once, against
+ * Express writing one row durably for each.
+ */
+export async function checkoutWithOffersBench(bareUrl: string): Promise<Measurement> {
+  const port = await freePort();
+  const processor: ChildProcess = spawn(process.execPath, ['--import', 'tsx', path.join(import.meta.dirname, 'processor.ts')], {
+    env: { ...process.env, PROCESSOR_PORT: String(port) },
+    stdio: 'inherit',
+  });
+  const ruta = await Installation.start({ standinsAt: port, settings: { NODE_ENV: 'production', RUTA_JOBS_EVERY_MS: '600000' } });
+  try {
+    const seller = await Seller.ofNewShop(ruta.studio);
+    const funnel = await OfferFunnel.draw(seller, { price: PRICE });
+    const bump = offerOf((await thing(seller, 'Workbook', BUMP)).id, { place: 'bump' });
+    const upsell = offerOf((await thing(seller, 'Sketching', UPSELL)).id);
+    await funnel.bumps(bump);
+    const checkout = funnel.step('checkout').id;
+    const stop = await funnel.offerAfter(checkout, 'paid', 'Sketching', [upsell]);
+    await funnel.publish();
+    let count = 0;
+    const common = (number: string) => ({ cookie: `ruta_visitor=vis_bench${number}`, 'user-agent': 'Mozilla/5.0 Chrome/131.0' });
+    const orders = (url: string, pay: string, accept: string) =>
+      requestsPerSecond({
+        url,
+        method: 'POST',
+        accepts: [303],
+        requests: [
+          {
+            setupRequest: (request: autocannon.Request, context: Kept) => {
+              const number = (count++).toString(36).padStart(10, '0');
+              context.number = number;
+              const form = { cart: `crt_bench${number}`, shown: String(PRICE + BUMP), token: 'tok_bench', firstName: 'Ilse', country: 'NL' };
+              return {
+                ...request,
+                method: 'POST' as const,
+                path: pay,
+                headers: { ...common(number), 'content-type': 'application/json', accept: 'application/json' },
+                body: JSON.stringify({ ...form, email: `o${number}@moonmail.test`, [`bump-${bump.id}`]: 'on' }),
+              };
+            },
+            onResponse: (_status: number, body: string, context: Kept) => {
+              context.order = /order=([\w-]+)/.exec(body)?.[1] ?? '';
+            },
+          },
+          {
+            setupRequest: (request: autocannon.Request, context: Kept) => ({
+              ...request,
+              method: 'POST' as const,
+              path: accept,
+              headers: { ...common(context.number ?? ''), 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
+              body: new URLSearchParams({ order: context.order ?? '', offer: upsell.id, shown: String(UPSELL), answer: 'yes' }).toString(),
+            }),
+          },
+        ],
+      });
+    return await inPairs(
+      'checkout.offers',
+      'steps/s',
+      PAIRS,
+      () => orders(ruta.site, `/pay/${checkout}`, `/offer/${stop}`),
+      () => orders(bareUrl, '/row', '/row'),
+    );
+  } finally {
+    processor.kill();
+    await ruta.stop();
+  }
+}
