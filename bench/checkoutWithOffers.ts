@@ -63,13 +63,22 @@ export async function checkoutWithOffersBench(bareUrl: string): Promise<Measurem
             },
           },
           {
-            setupRequest: (request: autocannon.Request, context: Kept) => ({
-              ...request,
-              method: 'POST' as const,
-              path: accept,
-              headers: { ...common(context.number ?? ''), 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
-              body: new URLSearchParams({ order: context.order ?? '', offer: upsell.id, shown: String(UPSELL), answer: 'yes' }).toString(),
-            }),
+            setupRequest: (request: autocannon.Request, context: Kept) => {
+              const form = { order: context.order ?? '', offer: upsell.id, shown: String(UPSELL), answer: 'yes' };
+              // The baseline reads JSON; the yes is sent as browsers send a form.
+              const isForm = accept !== pay;
+              return {
+                ...request,
+                method: 'POST' as const,
+                path: accept,
+                headers: {
+                  ...common(context.number ?? ''),
+                  'content-type': isForm ? 'application/x-www-form-urlencoded' : 'application/json',
+                  accept: 'text/html',
+                },
+                body: isForm ? new URLSearchParams(form).toString() : JSON.stringify(form),
+              };
+            },
           },
         ],
       });
