@@ -60,10 +60,8 @@ try {
     ['funnels', '/funnels', 'Moon Month to First Light'],
     ['catalog', '/catalog', 'First Light'],
     ['codes', '/catalog/codes', 'LONGNIGHT'],
-    ['tax', '/settings/tax', 'Standard %'],
     ['shipping', '/settings/shipping', 'Portugal'],
     ['orders', '/sales/orders', 'Ilse'],
-    ['connections', '/connections', 'Connected'],
     ['settings', '/settings', 'A headline in your brand'],
   ] as const) {
     await seller.open(ruta.studio + address);
@@ -94,6 +92,7 @@ try {
   await seller.sees('left an address');
   await take(seller, 'map');
   await seller.click(await seller.find('.react-flow__node[aria-label="Checkout"]'));
+  await seller.sees('Where it leads');
   await press(seller, 'o');
   await seller.sees('Which bumps stand beside it?');
   await seller.driver.executeScript('document.querySelectorAll("[data-offer-card]")[1].scrollIntoView({ block: "start" })');

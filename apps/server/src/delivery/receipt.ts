@@ -26,7 +26,7 @@ const additionKey = (paymentId: string) => `receipt ${paymentId}`;
 /** Queues the buyer's receipt; it tells everything that is bought by the time it is sent. */
 export function queueReceipt(tx: Db, services: Services, order: OrderRow, { waits }: { waits: boolean }, idempotencyKey = receiptKey(order.id)): void {
   enqueue(tx, services, receipt, {
-    payload: { orderId: order.id, paymentId: null, to: order.buyer.email, subject: receiptSubject(loadShop(services.db), mailedOrder(services, order)) },
+    payload: { orderId: order.id, paymentId: null, to: order.buyer.email, subject: subjectOf(services, order, countedQuotes(tx, order.id), false) },
     idempotencyKey,
     orderId: order.id,
     contactId: order.contactId,
@@ -37,14 +37,17 @@ export function queueReceipt(tx: Db, services: Services, order: OrderRow, { wait
 /** Queues the receipt of something added, if the order's own has been written before it. */
 export function queueAdditionReceipt(tx: Db, services: Services, order: OrderRow, payment: PaymentRow): void {
   if (firstPaymentOf(tx, order.id)?.toldAt == null) return;
-  const told = mailedOrder(services, order, [payment.quote]);
   enqueue(tx, services, receipt, {
-    payload: { orderId: order.id, paymentId: payment.id, to: order.buyer.email, subject: receiptSubject(loadShop(services.db), { ...told, added: true }) },
+    payload: { orderId: order.id, paymentId: payment.id, to: order.buyer.email, subject: subjectOf(services, order, [payment.quote], true) },
     idempotencyKey: additionKey(payment.id),
     orderId: order.id,
     contactId: order.contactId,
   });
 }
+
+/** What a receipt is called, for the story of its order, before anything else of it is put together. */
+const subjectOf = ({ db }: Pick<Services, 'db'>, { mode, number }: OrderRow, quotes: StoredQuote[], added: boolean) =>
+  receiptSubject(loadShop(db), { test: mode === 'test', number, quote: mergedQuote(quotes), added });
 
 /** Has a receipt that waits for more sent at once: the buyer has come to the end. */
 export function releaseReceipt(services: Pick<Services, 'db' | 'clock'>, orderId: string): void {

@@ -1,5 +1,5 @@
 import type { Outcome } from '@ruta/core/funnel';
-import { type Arrival, nextStep, passBy } from '@ruta/core/funnel';
+import { type Arrival, leadsToOffers, nextStep, passBy } from '@ruta/core/funnel';
 import { outsideAddress } from '../delivery/received';
 import { gatherFacts } from '../facts/gather';
 import { type LiveServices, stepPath } from '../funnel/live';
@@ -37,6 +37,9 @@ export function onward(services: Needs, order: OrderRow, stepId: string, outcome
 
 /** Whether a buyer who has just paid is about to be offered something, so that the order may still grow. */
 export function awaitsOffer(services: Needs, order: OrderRow): boolean {
+  const live = services.live.step(order.stepId);
+  // Most funnels have no offers: nothing has to be known of the buyer to say so.
+  if (!live || !leadsToOffers(live.publication.snapshot.graph, order.stepId)) return false;
   const next = nextOf(services, order, order.stepId, 'paid')?.next;
   return next?.kind === 'step' && next.step.kind === 'offer';
 }
