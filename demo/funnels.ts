@@ -78,17 +78,27 @@ export function drawFunnels(services: Services, products: Products, until: numbe
   const order = gift.step('checkout');
   gift.sell(order, [
     ...order.sells,
-    gift.offer(wheel.id, {
-      place: 'bump',
-      editionId: edition(wheel, 0),
-      discount: { kind: 'percent', percent: 20, base: 'regular' },
-      words: {
-        headline: 'Add the Star Wheel, set for 50° north',
-        text: 'Turn it to the hour and hold it up. Printed on card that survives dew. Sent to you.',
-        label: 'Yes, send me the wheel',
-      },
-      bump: { position: 'after-contact', layout: 'row', colours: 'accent' },
-    }),
+    // Set for where the visitor said they live.
+    ...(
+      [
+        ['North of 45°', '50° north', 0],
+        ['25° to 45° north', '40° north', 1],
+        ['South of 25°', '35° south', 2],
+      ] as const
+    ).map(([answer, latitude, index]) =>
+      gift.offer(wheel.id, {
+        place: 'bump',
+        editionId: edition(wheel, index),
+        condition: { fact: 'answer', question: 'Where do you live?', answer },
+        discount: { kind: 'percent', percent: 20, base: 'regular' },
+        words: {
+          headline: `Add the Star Wheel, set for ${latitude}`,
+          text: 'Turn it to the hour and hold it up. Printed on card that survives dew. Sent to you.',
+          label: 'Yes, send me the wheel',
+        },
+        bump: { position: 'after-contact', layout: 'row', colours: 'accent' },
+      }),
+    ),
     gift.offer(torch.id, {
       place: 'bump',
       words: { headline: 'A red torch, so your eyes stay in the dark', text: '', label: 'Yes, the torch too' },

@@ -24,7 +24,7 @@ import { createShop, saveShop } from '../apps/server/src/shop/store';
 import { users } from '../apps/server/src/team/tables';
 import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './files';
 import { drawFunnels } from './funnels';
-import { dressCheckout, dressOptIn } from './page';
+import { dressCheckout, dressOptIn, dressStory } from './page';
 import { crescent, firstLight, moonCalendar, nightSky } from './pictures';
 import { club, darkMaps, eclipseGuide, redTorch, sketching, skyPlan, starWheel } from './productPictures';
 import { type SampleProduct, sampleProducts } from './products';
@@ -167,6 +167,7 @@ const funnelsOfShop = drawFunnels(services, { ...products, kit }, started + 9 * 
 const { gift } = funnelsOfShop;
 for (const step of loadFunnel(services.db, gift.id).steps) {
   if (step.kind === 'opt-in') savePage(services, step.id, { revision: step.revision, page: dressOptIn(step.draft, { sky, moon }, newId) });
+  if (step.kind === 'sales') savePage(services, step.id, { revision: step.revision, page: dressStory(step.draft, newId) });
   if (step.kind === 'checkout') savePage(services, step.id, { revision: step.revision, page: dressCheckout(step.draft, newId) });
 }
 gift.publish();

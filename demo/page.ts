@@ -125,3 +125,29 @@ export function dressCheckout(page: PageDocument, newId: (kind: IdKind) => strin
     })),
   };
 }
+
+/** The story speaks to where its reader lives, as they said it with their address. */
+export function dressStory(page: PageDocument, newId: (kind: IdKind) => string): PageDocument {
+  const line = (text: string, show: PageElement['show']): PageElement => ({
+    id: newId('element'),
+    type: 'text',
+    style: 'body',
+    words: words(text),
+    ...(show ? { show } : {}),
+  });
+  const south = line('South of the equator Orion stands on his head. Every walk comes in a southern version, drawn for your sky.', {
+    kind: 'when',
+    condition: { fact: 'answer', question: 'Where do you live?', answer: 'South of 25°' },
+  });
+  const north = line('Every walk is drawn for your latitude and works from a balcony in a town.', { kind: 'otherwise', of: south.id });
+  return {
+    ...page,
+    sections: page.sections.map((section) => ({
+      ...section,
+      columns: section.columns.map((column) => {
+        const lead = column.elements.findIndex((element) => element.type === 'text' && element.style === 'lead');
+        return section.name === 'Offer' && lead >= 0 ? { ...column, elements: column.elements.toSpliced(lead + 1, 0, south, north) } : column;
+      }),
+    })),
+  };
+}

@@ -130,7 +130,7 @@ describe('a funnel from nothing', () => {
     await seller.sees('Who was led here goes on to “Thank you”.');
     await seller.click('Remove it');
     await until(async () => !(await stops()).includes('Sales page 2'), 'it is gone');
-    await seller.until(async () => (await current()) === 'Moon only', 'the keyboard is at the stop before it');
+    await seller.until(async () => (await seller.findAll('[role=dialog]')).length === 0, 'the question is closed');
     await press(seller, Key.CONTROL, 'z');
     await until(async () => (await stops()).includes('Sales page 2'), 'it is back');
     await press(seller, Key.CONTROL, 'z');
@@ -219,16 +219,58 @@ describe('a buyer', () => {
     }
   });
 
+  it('is asked in a pop-up on pressing pay, after the contact details, and finds back to an offer by the mailed link', async () => {
+    const { id, revision, graph } = await detail();
+    const checkout = graph.steps.find(({ kind }: { kind: string }) => kind === 'checkout');
+    const [main, bump] = checkout.sells;
+    const sells = [main, { ...bump, bump: { ...bump.bump, position: 'pop-up' } }];
+    await api.make(`/funnels/${id}/map`, { revision, operations: [{ kind: 'changeStep', stepId: checkout.id, changes: { sells } }] });
+    const draft = await api.read(`/steps/${checkout.id}/page`);
+    for (const section of draft.page.sections)
+      for (const column of section.columns) for (const element of column.elements) if (element.type === 'order-form') element.stages = true;
+    await api.make(`/steps/${checkout.id}/page`, { revision: draft.revision, page: draft.page }, 'PUT');
+    await api.make(`/funnels/${id}/publish`, {});
+    const buyer = await Person.arrive({ width: 390, height: 844 });
+    try {
+      await buyer.open(`${site}/checkout`);
+      expect(await (await buyer.find('[data-pay]')).isDisplayed()).toBe(false);
+      await buyer.click('To the payment');
+      await buyer.sees('Please fill this in.');
+      await buyer.type('First name', 'Ilse');
+      await buyer.type('E-mail', 'popped@moonmail.test');
+      await buyer.click('To the payment');
+      await buyer.until(async () => (await buyer.find('[data-pay]')).isDisplayed(), 'the payment is open');
+      await typeCard(buyer, CARDS.approved);
+      await pressPay(buyer);
+      await buyer.sees('Before you pay');
+      expect(await axeProblems(buyer)).toEqual([]);
+      await buyer.click('The workbook, printed');
+      const pay = await buyer.find('dialog .button-main');
+      await buyer.until(async () => (await pay.getText()).includes('158.00'), 'the bump is in the total');
+      await buyer.click(pay);
+      await buyer.sees('Add Sketching');
+      expect(await taken('popped@moonmail.test')).toEqual([15_800]);
+      // Left open there: the order's own page, whose address is mailed, leads back.
+      const token = /order=([\w-]+)/.exec(await buyer.address())?.[1];
+      await buyer.open(`${ruta.site}/order/${token}`);
+      await buyer.click('Go on where you left off');
+      await buyer.sees('Add Sketching');
+    } finally {
+      await buyer.leave();
+    }
+  });
+
   it('shows the seller what became of each bump and offer', async () => {
     const figures = await api.figures((await detail()).id);
     expect(figures.offers.map(({ role, shown, taken: took }: { role: string; shown: number; taken: number }) => [role, shown, took]).sort()).toEqual([
-      ['bump', 3, 2],
+      ['bump', 4, 3],
       ['downsell', 2, 1],
-      ['upsell', 3, 1],
+      ['upsell', 4, 1],
     ]);
     await seller.open(`${ruta.studio}/funnels/${(await detail()).id}/map`);
     await stop('Checkout');
     await seller.click('Money');
     await seller.sees('took a bump');
+    await seller.sees('without bumps and offers');
   });
 });

@@ -40,6 +40,8 @@ export interface ShownOffer {
   /** The same as people read it, and what falls due later. */
   dueWords: string;
   laterWords: string[];
+  /** What the order’s discount code takes off it; empty for nothing. */
+  codeWords: string;
   asksQuantity: boolean;
   quantity: number;
   /** It is sent, and nobody has said yet where to. */
@@ -117,12 +119,13 @@ export function bumpView(
 }
 
 /** What a yes does, in one sentence: nobody finds out afterwards. */
-export function dueSentence({ dueToday, dueWords, laterWords }: Pick<ShownOffer, 'dueToday' | 'dueWords' | 'laterWords'>, cardEnding: string | null): string {
+export function dueSentence(offer: Pick<ShownOffer, 'dueToday' | 'dueWords' | 'laterWords' | 'codeWords'>, cardEnding: string | null): string {
+  const { dueToday, dueWords, laterWords, codeWords } = offer;
   const now =
     dueToday === 0
       ? 'Nothing is charged today.'
       : cardEnding === null
         ? `You pay ${dueWords} in all.`
         : `One click charges ${dueWords} in all to your card ending ${cardEnding}.`;
-  return [now, ...laterWords].join(' ');
+  return [now, ...(codeWords ? [codeWords] : []), ...laterWords].join(' ');
 }

@@ -60,6 +60,8 @@ export function shownOffer({ db, clock }: Pick<Paying, 'db' | 'clock'>, { offer,
     dueToday: quote.dueToday,
     dueWords: formatMoney(quote.dueToday, quote.currency),
     laterWords: laterWords(quote),
+    codeWords:
+      quote.code?.applied && quote.discount > 0 ? `Your code ${quote.code.code} takes ${formatMoney(quote.discount, quote.currency)} off this too.` : '',
     asksQuantity: offer.asksQuantity,
     quantity,
     asksAddress,

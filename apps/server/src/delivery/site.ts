@@ -1,12 +1,15 @@
+import { words } from '@ruta/core/elements';
+import { buildSection, one, part, type SectionPlan, textPart } from '@ruta/core/sections';
 import { thankYouPage } from '@ruta/core/templates';
 import { and, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import { newId } from '../base/ids';
 import { downloadPath } from '../files/store';
-import type { LiveServices } from '../funnel/live';
-import { findOrder, wasPaid } from '../orders/store';
+import { type LiveServices, stepPath } from '../funnel/live';
+import { findOrder, type OrderRow, wasPaid } from '../orders/store';
 import { renderMessage } from '../site/renderMessage';
 import { renderOwnPage } from '../site/renderStep';
+import { showingsOf } from '../tracking/offerShowings';
 import type { Tracked } from '../tracking/recorder';
 import { countedVisitor, makeEvent } from '../tracking/visitor';
 import { checkDownloadLink } from './links';
@@ -72,7 +75,34 @@ export function deliverySite(services: Tracked & LiveServices): Router {
         .type('html')
         .send(renderMessage(services, 'This address has ended', 'Order pages can be opened for 90 days. Write to us and we will send you your things again.'));
     const page = thankYouPage({ name: `order ${order.number}`, pictureIds: [] }, (kind) => newId(clock, kind));
-    return response.type('html').send(renderOwnPage(services, { ...page, title: `Your order ${order.number}` }, orderView(services, order)));
+    const open = openOffer(services, order);
+    const sections = open
+      ? page.sections.toSpliced(
+          2,
+          0,
+          buildSection(goOn(), (kind) => newId(clock, kind)),
+        )
+      : page.sections;
+    const view = { ...orderView(services, order), ...(open ? { href: () => open } : {}) };
+    return response.type('html').send(renderOwnPage(services, { ...page, sections, title: `Your order ${order.number}` }, view));
   });
   return router;
+}
+
+/** Leads back to an offer that was left without an answer, from the mailed link as well. */
+const goOn = (): SectionPlan => ({
+  name: 'Left open',
+  width: 'narrow',
+  align: 'center',
+  space: 'tight',
+  columns: one(textPart('lead', words('You left something open.')), part('button', { words: words('Go on where you left off') })),
+});
+
+/** The address of an offer that the buyer of an order saw last and has not answered; undefined if there is none, or it is not live any more. */
+function openOffer(services: LiveServices, order: OrderRow): string | undefined {
+  const left = [...showingsOf(services.db, order.id).values()].filter(
+    ({ role, takenAt, declinedAt }) => role !== 'bump' && takenAt === null && declinedAt === null,
+  );
+  const live = left.length > 0 ? services.live.step(left.at(-1)?.stepId ?? '') : undefined;
+  return live && `${stepPath(live)}?order=${order.token}`;
 }

@@ -19,10 +19,12 @@ interface ToolProps {
   drawing: () => string;
   /** Of the file it is kept in. */
   name: string;
+  /** What the whole funnel comes to, through the lens; empty for nothing. */
+  summary: string;
 }
 
 /** What stands under the map: its lenses, the period, how near it is, and the drawing to take along. */
-export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing, name }: ToolProps) {
+export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing, name, summary }: ToolProps) {
   const flow = useReactFlow();
   const [problem, setProblem] = useState('');
   return (
@@ -92,6 +94,7 @@ export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing,
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
       </div>
+      {summary ? <p className="basis-full rounded-md border border-line bg-white px-3 py-1.5 figures order-first">{summary}</p> : null}
       {problem ? (
         <p role="alert" className="text-stop font-semibold">
           {problem}

@@ -9,7 +9,7 @@ import { funnelApi } from '../funnel/api';
 import { useMapState } from '../funnel/mapSlice';
 import { stopsOf, useWorkspace } from '../funnel/useFunnel';
 import { useMapHand, useUndoKeys } from '../funnel/useMap';
-import { captionsOf } from './captions';
+import { captionsOf, moneySummary } from './captions';
 import { mapSvg } from './exportMap';
 import { type Layout, layOut } from './layout';
 import { type Lens, lineLooks, plateOf } from './lenses';
@@ -113,7 +113,9 @@ function FunnelMap() {
     // The drawing follows a moment later than what it is drawn from.
     let tries = 0;
     let frame = requestAnimationFrame(function focus() {
-      if (focusStop(holder.current, id)) toFocus.current = null;
+      // What is open over the map holds the keyboard until it has closed.
+      const isHeld = document.querySelector('[role=dialog], [role=menu]') !== null;
+      if (!isHeld && focusStop(holder.current, id)) toFocus.current = null;
       else if (++tries < FOCUS_FRAMES) frame = requestAnimationFrame(focus);
     });
     return () => cancelAnimationFrame(frame);
@@ -239,6 +241,7 @@ function FunnelMap() {
                 fullScreen={() => void holder.current?.requestFullscreen()}
                 drawing={() => (layout ? mapSvg(graph, layout, looks, captions, funnel.name) : '')}
                 name={funnel.slug}
+                summary={lens === 'money' && figures ? moneySummary(figures, currency) : ''}
               />
             </Panel>
           </ReactFlow>
@@ -266,7 +269,7 @@ function FunnelMap() {
   );
 }
 
-const FOCUS_FRAMES = 60;
+const FOCUS_FRAMES = 120;
 
 /** Brings the keyboard to a stop. @returns whether it stands on the screen and has it now */
 function focusStop(holder: HTMLElement | null, id: string): boolean {

@@ -44,3 +44,22 @@ function built(step: Step, graph: Graph): string[] {
     ...(sells === 'addition' && offers !== 1 ? [offers === 0 ? 'Nothing offered yet' : `${offers} offers`] : []),
   ];
 }
+
+/** What a funnel came to, with and without what is offered beside the payment and after it. */
+export function moneySummary({ averageOrder, averageWithout, revenuePerVisitor, perVisitorWithout, byRole, orders }: FunnelFigures, currency: string): string {
+  if (orders === 0) return 'Nothing was sold in this time.';
+  const money = (amount: number | null) => formatAmount(amount, currency);
+  const roles = (
+    [
+      ['bumps', byRole.bump],
+      ['upsells', byRole.upsell],
+      ['downsells', byRole.downsell],
+    ] as const
+  ).filter(([, amount]) => amount > 0);
+  const beside = roles.map(([words, amount]) => `${words} ${money(amount)}`).join(', ');
+  return [
+    `${money(averageOrder)} an order, ${money(averageWithout)} without bumps and offers.`,
+    `${money(revenuePerVisitor)} a visitor, ${money(perVisitorWithout)} without.`,
+    `Main ${money(byRole.main)}${beside ? `, ${beside}` : ''}.`,
+  ].join(' ');
+}

@@ -114,6 +114,7 @@ function offersPreview(shop: ShopView, funnel: Named, step: Pick<Step, 'id' | 's
           dueToday: quote.dueToday,
           dueWords: formatMoney(quote.dueToday, quote.currency),
           laterWords: laterWords(quote),
+          codeWords: '',
           asksQuantity: offer.asksQuantity,
           quantity: offer.quantity,
           asksAddress: false,
