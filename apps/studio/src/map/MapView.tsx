@@ -11,7 +11,7 @@ import { stopsOf, useWorkspace } from '../funnel/useFunnel';
 import { useMapHand, useUndoKeys } from '../funnel/useMap';
 import { captionsOf, moneySummary } from './captions';
 import { mapSvg } from './exportMap';
-import { type Layout, layOut } from './layout';
+import { type Layout, layOut, STOP_HEIGHT, STOP_WIDTH } from './layout';
 import { type Lens, lineLooks, plateOf } from './lenses';
 import { MapTools } from './MapTools';
 import { InsertContext, type RouteData, RouteLine } from './RouteLine';
@@ -34,6 +34,7 @@ export function MapView() {
 const nodeTypes = { stop: StopNode };
 const edgeTypes = { route: RouteLine };
 const FIT = { padding: 0.12, maxZoom: 1.15 };
+const SIZE = { width: STOP_WIDTH, height: STOP_HEIGHT, measured: { width: STOP_WIDTH, height: STOP_HEIGHT } };
 
 function FunnelMap() {
   const { funnel, shop } = useWorkspace();
@@ -102,7 +103,8 @@ function FunnelMap() {
       const position = layout.positions[step.id];
       if (!position) return [];
       const data = { step, funnel, shop, captions: captions[step.id] ?? [], isCurrent: step.id === currentId, isNew: fresh.has(step.id) };
-      return [{ id: step.id, type: 'stop', position, data, draggable: false, ariaLabel: step.name }];
+      // Of a known size, so that a stop which changes is never hidden to be measured, and keeps the keyboard.
+      return [{ id: step.id, type: 'stop', position, data, draggable: false, ariaLabel: step.name, ...SIZE }];
     });
   }, [layout, funnel, shop, captions, currentId, waiting]);
   // The keyboard goes on from what was just drawn.
