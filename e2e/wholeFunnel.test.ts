@@ -159,6 +159,16 @@ describe('a funnel from nothing', () => {
     await seller.click('Use mine');
     await until(async () => (await stops()).join().startsWith('Story,Checkout'), 'mine was chosen');
   });
+
+  it('is saved where it is left at once', async () => {
+    await seller.type('Name', 'Pay');
+    await seller.click('Catalog');
+    await until(async () => (await stops()).join().startsWith('Story,Pay'), 'the name was sent');
+    await seller.driver.navigate().back();
+    await seller.click(await stop('Pay'));
+    await seller.type('Name', 'Checkout');
+    await until(async () => (await stops()).join().startsWith('Story,Checkout'), 'it is changed back');
+  });
 });
 
 describe('a buyer', () => {

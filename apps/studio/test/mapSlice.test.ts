@@ -1,6 +1,18 @@
 import type { Graph, GraphOperation } from '@ruta/core/funnel';
 import { describe, expect, it } from 'vitest';
-import { type MapState, mapChanged, mapDropped, mapOpened, mapRedone, mapSendBegan, mapSent, mapSlice, mapUndone, withWaiting } from '../src/funnel/mapSlice';
+import {
+  fitsOn,
+  type MapState,
+  mapChanged,
+  mapDropped,
+  mapOpened,
+  mapRedone,
+  mapSendBegan,
+  mapSent,
+  mapSlice,
+  mapUndone,
+  withWaiting,
+} from '../src/funnel/mapSlice';
 import { touchesTheSame } from '../src/funnel/touches';
 
 const step = (id: string, name: string): Graph['steps'][number] => ({ id: `stp_${id}`, kind: 'sales', name, slug: id, sells: [] });
@@ -37,6 +49,7 @@ describe('what is done to a map', () => {
     const removed: Graph = { ...graph, steps: graph.steps.slice(1), entryId: 'stp_two000' };
     const state = change(opened(), rename('Gone'), null, 0);
     expect(withWaiting(removed, state.waiting)).toEqual(removed);
+    expect([fitsOn(removed, state.waiting), fitsOn(graph, state.waiting)]).toEqual([false, true]);
     expect(reducer(state, mapDropped())).toMatchObject({ waiting: [], undo: [], conflict: false });
   });
 

@@ -48,6 +48,19 @@ export function withWaiting(graph: Graph, waiting: readonly WaitingChange[]): Gr
   return current;
 }
 
+/** Whether everything that waits can still be done to a graph that somebody else has changed. */
+export function fitsOn(graph: Graph, waiting: readonly WaitingChange[]): boolean {
+  try {
+    applyToGraph(
+      graph,
+      waiting.flatMap(({ operations }) => operations),
+    );
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** What was done to a funnel's map and to what its stops sell: shown at once, sent in turn, and taken back in turn. */
 export const mapSlice = createSlice({
   name: 'map',

@@ -1,24 +1,12 @@
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Graph, GraphOperation, MapEdit } from '@ruta/core/funnel';
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { useStore } from 'react-redux';
 import { currentToken, problemOf } from '../base/api';
 import { type RootState, useAppDispatch } from '../base/store';
 import { funnelApi } from './api';
 import { keepChanges, keptChanges } from './keptMap';
-import {
-  mapChanged,
-  mapDropped,
-  mapOpened,
-  mapRedone,
-  mapSendBegan,
-  mapSendFailed,
-  mapSent,
-  mapStateOf,
-  mapUndone,
-  useMapState,
-  withWaiting,
-} from './mapSlice';
+import { fitsOn, mapChanged, mapDropped, mapOpened, mapRedone, mapSendBegan, mapSendFailed, mapSent, mapStateOf, mapUndone, useMapState } from './mapSlice';
 import { touchesTheSame } from './touches';
 
 const QUIET_MS = 400;
@@ -82,6 +70,20 @@ export function useMapSaving(funnel: FunnelDetail | undefined): void {
     const timer = setTimeout(() => void send(dispatch, store.getState, funnel), problem ? RETRY_MS : QUIET_MS);
     return () => clearTimeout(timer);
   }, [funnel, funnelId, waiting, sending, problem, conflict, dispatch, store]);
+  const latest = useRef(funnel);
+  useEffect(() => {
+    if (funnel) latest.current = funnel;
+  }, [funnel]);
+  useEffect(
+    () => () => {
+      // Left for another screen or funnel before it was sent: it is sent now.
+      const left = latest.current;
+      const state = mapStateOf(store.getState());
+      if (!left || left.id !== id || left.id !== state.funnelId || state.waiting.length === 0 || state.sending > 0 || state.conflict) return;
+      void send(dispatch, store.getState, left);
+    },
+    [id, dispatch, store],
+  );
   useEffect(() => {
     const onLeave = () => {
       const state = mapStateOf(store.getState());
@@ -116,8 +118,12 @@ async function send(dispatch: Dispatch, state: () => RootState, funnel: FunnelDe
     const saved = await dispatch(funnelApi.endpoints.changeMap.initiate({ id: funnel.id, ...bodyOf(funnel.revision, waiting) }, { track: false })).unwrap();
     // Both at once, so that nothing is shown twice or not at all between them.
     dispatch(funnelApi.util.updateQueryData('funnel', funnel.id, () => saved));
-    dispatch(mapSent(Date.now()));
+    // The screen may have been left, or another funnel opened: what was sent waits no longer here either.
+    keepChanges(funnel.id, keptChanges(funnel.id).slice(waiting.length));
+    if (mapStateOf(state()).funnelId === funnel.id) dispatch(mapSent(Date.now()));
   } catch (error) {
+    // What another funnel has waiting is not touched; this one's is kept, and sent when it is opened again.
+    if (mapStateOf(state()).funnelId !== funnel.id) return;
     const refused = problemOf(error);
     if (refused.status === 409) return meet(dispatch, state, funnel, refused.errors[0]?.message ?? refused.title);
     if (refused.status === 422 || refused.status === 400) {
@@ -135,7 +141,8 @@ async function meet(dispatch: Dispatch, state: () => RootState, funnel: FunnelDe
   const theirs = await dispatch(funnelApi.endpoints.funnel.initiate(funnel.id, { forceRefetch: true, subscribe: false }))
     .unwrap()
     .catch(() => null);
-  const { waiting } = mapStateOf(state());
+  const { funnelId, waiting } = mapStateOf(state());
+  if (funnelId !== funnel.id) return;
   const operations = waiting.flatMap((change) => change.operations);
   if (!theirs) return void dispatch(mapSendFailed({ problem: 'Not saved: the server cannot be reached.', conflict: false }));
   // An address that is taken is no meeting of two people.
@@ -143,7 +150,7 @@ async function meet(dispatch: Dispatch, state: () => RootState, funnel: FunnelDe
     dispatch(mapDropped());
     return void dispatch(mapSendFailed({ problem: `Taken back: ${words}`, conflict: false }));
   }
-  const fits = withWaiting(theirs.graph, waiting) !== theirs.graph && !touchesTheSame(operations, funnel.graph, theirs.graph);
+  const fits = fitsOn(theirs.graph, waiting) && !touchesTheSame(operations, funnel.graph, theirs.graph);
   dispatch(
     mapSendFailed(
       fits
