@@ -169,6 +169,24 @@ describe('a funnel from nothing', () => {
     await seller.type('Name', 'Checkout');
     await until(async () => (await stops()).join().startsWith('Story,Checkout'), 'it is changed back');
   });
+
+  it('waits in the browser while the server is away, says so wherever one goes, and is sent by itself', async () => {
+    await ruta.killServer();
+    await seller.type('Name', 'Later');
+    await seller.click('Catalog');
+    await seller.sees('“Ladder” is not saved yet.');
+    await ruta.startServer();
+    await until(async () => (await stops()).join().startsWith('Story,Later'), 'the name was sent');
+    await seller.until(async () => !(await seller.text()).includes('is not saved yet.'), 'nothing waits');
+    await seller.driver.navigate().back();
+    await seller.click(await stop('Later'));
+    await seller.type('Name', 'Checkout');
+    // Reloaded before it is known to have arrived: it is neither lost nor done twice.
+    await seller.driver.navigate().refresh();
+    await stop('Checkout');
+    await until(async () => (await stops()).join().startsWith('Story,Checkout'), 'it is changed back');
+    expect(await seller.text()).not.toContain('Somebody else');
+  });
 });
 
 describe('a buyer', () => {

@@ -4,6 +4,7 @@ import { allElements, type PageDocument } from '@ruta/core/page';
 import { optInPage } from '@ruta/core/templates';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { isSame } from '../src/base/isSame';
 import { addElement, duplicate, moveTo, nudge } from '../src/page/editing';
 import {
   changed,
@@ -19,7 +20,7 @@ import {
   versionChosen,
   versionShown,
 } from '../src/page/editorSlice';
-import { isSamePage, standingOf } from '../src/page/standing';
+import { standingOf } from '../src/page/standing';
 import { setAt } from '../src/page/words';
 import { fromEditor, toEditor } from '../src/page/wordsDocument';
 
@@ -162,7 +163,7 @@ describe('what was set aside', () => {
   });
   it('is the same page in whatever order its parts were written', () => {
     const { title, ...rest } = page;
-    expect(isSamePage({ ...rest, title }, { title, ...rest })).toBe(true);
-    expect(isSamePage(page, kept)).toBe(false);
+    expect(isSame({ ...rest, title }, { title, ...rest })).toBe(true);
+    expect(isSame(page, kept)).toBe(false);
   });
 });

@@ -34,31 +34,31 @@ afterEach(() => {
 });
 
 it('what was set aside while an older state was on its way is not forgotten with that one', async () => {
-  const { keepUnsaved, findUnsaved, isNewest, forgetUnsaved } = await browser();
-  keepUnsaved(draft);
-  const older = findUnsaved('stp_1');
+  const { unsavedPages } = await browser();
+  unsavedPages.keep(draft);
+  const older = unsavedPages.find('stp_1');
   if (!older) throw new Error('nothing is kept');
-  expect(isNewest(older)).toBe(true);
+  expect(unsavedPages.isNewest(older)).toBe(true);
   vi.setSystemTime(2000);
-  keepUnsaved({ ...draft, page: { ...page, title: 'Newer' } });
-  expect(isNewest(older)).toBe(false);
-  expect(findUnsaved('stp_1')?.page.title).toBe('Newer');
-  forgetUnsaved(older);
-  expect(findUnsaved('stp_1')).toBeUndefined();
+  unsavedPages.keep({ ...draft, page: { ...page, title: 'Newer' } });
+  expect(unsavedPages.isNewest(older)).toBe(false);
+  expect(unsavedPages.find('stp_1')?.page.title).toBe('Newer');
+  unsavedPages.forget(older.stepId);
+  expect(unsavedPages.find('stp_1')).toBeUndefined();
 });
 
 it('what the browser has no room for is kept as long as the window is open', async () => {
-  const { keepUnsaved, findUnsaved } = await browser(10);
-  keepUnsaved(draft);
-  expect(findUnsaved('stp_1')?.page).toEqual(page);
+  const { unsavedPages } = await browser(10);
+  unsavedPages.keep(draft);
+  expect(unsavedPages.find('stp_1')?.page).toEqual(page);
 });
 
 it('what another window set aside is taken up only once that window has had time to send it', async () => {
-  const { allUnsaved, keepUnsaved, unsavedNow } = await browser();
-  keepUnsaved(draft);
-  const [own] = unsavedNow();
+  const { unsavedPages } = await browser();
+  unsavedPages.keep(draft);
+  const [own] = unsavedPages.seen();
   localStorage.setItem('ruta.unsaved.stp_2.other', JSON.stringify({ ...own, stepId: 'stp_2', windowId: 'other' }));
-  keepUnsaved({ ...draft, revision: 4 });
-  expect(allUnsaved(2000).map((entry) => entry.stepId)).toEqual(['stp_1']);
-  expect(allUnsaved(1000 + 61_000)).toHaveLength(2);
+  unsavedPages.keep({ ...draft, revision: 4 });
+  expect(unsavedPages.all(2000).map((entry) => entry.stepId)).toEqual(['stp_1']);
+  expect(unsavedPages.all(1000 + 61_000)).toHaveLength(2);
 });

@@ -1,33 +1,74 @@
 import { useEffect, useLayoutEffect, useRef, useSyncExternalStore } from 'react';
+import { useStore } from 'react-redux';
 import { Link } from 'react-router';
-import { useAppDispatch, useAppSelector } from '../base/store';
+import { type RootState, useAppDispatch, useAppSelector } from '../base/store';
+import { sendLeftMaps } from '../funnel/sendMaps';
+import { unsavedMaps } from '../funnel/unsavedMap';
 import { sendUnsaved } from '../page/sendPages';
-import { allUnsaved, forgetUnsaved, onUnsaved, unsavedNow } from '../page/unsaved';
+import { unsavedPages } from '../page/unsaved';
 import { Button } from '../ui/Button';
 
 const RETRY_MS = 4000;
 
-/** Sends pages that were left unsaved as soon as the server answers, and says which ones still wait or need a person. */
+interface Waiting {
+  key: string;
+  name: string;
+  problem: string | null;
+  link: { to: string; name: string };
+  drop: () => void;
+}
+
+/** Pages and maps that were left unsaved, as the strip lists them. */
+function waitingOf(openStepId: string | null, openFunnelId: string | null): Waiting[] {
+  const pages = unsavedPages
+    .all()
+    .filter((entry) => entry.stepId !== openStepId)
+    .map((entry) => ({
+      key: `${entry.stepId} ${entry.windowId}`,
+      name: entry.place.name,
+      problem: entry.problem,
+      link: { to: `/funnels/${entry.place.funnelId}/page/${entry.stepId}`, name: 'Open the page' },
+      drop: () => unsavedPages.forget(entry.stepId, entry.windowId),
+    }));
+  const maps = unsavedMaps
+    .all()
+    .filter((entry) => entry.funnelId !== openFunnelId)
+    .map((entry) => ({
+      key: `${entry.funnelId} ${entry.windowId}`,
+      name: entry.name,
+      problem: entry.problem,
+      link: { to: `/funnels/${entry.funnelId}/map`, name: 'Open the map' },
+      drop: () => unsavedMaps.forget(entry.funnelId, entry.windowId),
+    }));
+  return [...pages, ...maps];
+}
+
+/** Sends pages and maps that were left unsaved as soon as the server answers, and says which still wait or need a person. */
 export function UnsavedStrip() {
   const dispatch = useAppDispatch();
+  const store = useStore<RootState>();
   const openStepId = useAppSelector((state) => state.editor?.stepId ?? null);
-  const kept = useSyncExternalStore(onUnsaved, unsavedNow);
-  const waiting = allUnsaved().filter((entry) => entry.stepId !== openStepId);
+  const openFunnelId = useAppSelector((state) => state.map?.funnelId ?? null);
+  const keptPages = useSyncExternalStore(unsavedPages.subscribe, unsavedPages.seen);
+  const keptMaps = useSyncExternalStore(unsavedMaps.subscribe, unsavedMaps.seen);
+  const waiting = waitingOf(openStepId, openFunnelId);
+  const canBeSent = waiting.some(({ problem }) => problem === null);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: begun anew whenever something else is kept
   useEffect(() => {
-    if (kept.length === 0) return;
+    if (!canBeSent) return;
     let ended = false;
     let timer: ReturnType<typeof setTimeout> | undefined;
     const round = async () => {
-      const again = await sendUnsaved(dispatch, openStepId);
-      if (again && !ended) timer = setTimeout(round, RETRY_MS);
+      const again = [await sendUnsaved(dispatch, openStepId), await sendLeftMaps(dispatch, store.getState)];
+      if (again.includes(true) && !ended) timer = setTimeout(round, RETRY_MS);
     };
     timer = setTimeout(round, RETRY_MS / 4);
     return () => {
       ended = true;
       clearTimeout(timer);
     };
-  }, [kept, openStepId, dispatch]);
+  }, [canBeSent, keptPages, keptMaps, openStepId, dispatch, store]);
 
   // What stands above it gets so much less room, so that the strip covers nothing.
   const strip = useRef<HTMLElement>(null);
@@ -38,17 +79,16 @@ export function UnsavedStrip() {
   if (waiting.length === 0) return null;
   return (
     <aside ref={strip} aria-label="Not saved yet" className="fixed z-30 bottom-0 left-[84px] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5">
-      {waiting.map((entry) => (
-        <div key={`${entry.stepId} ${entry.windowId}`} role="status" className="flex items-center gap-4">
+      {waiting.map(({ key, name, problem, link, drop }) => (
+        <div key={key} role="status" className="flex items-center gap-4">
           <span>
-            <strong>“{entry.place.name}” is not saved yet.</strong>{' '}
-            {entry.problem ?? 'What you changed is kept in this browser and is sent as soon as the server answers.'}
+            <strong>“{name}” is not saved yet.</strong> {problem ?? 'What you changed is kept in this browser and is sent as soon as the server answers.'}
           </span>
-          <Link to={`/funnels/${entry.place.funnelId}/page/${entry.stepId}`} className="ml-auto font-semibold">
-            Open the page
+          <Link to={link.to} className="ml-auto font-semibold">
+            {link.name}
           </Link>
-          {entry.problem === null ? null : (
-            <Button look="quiet" onClick={() => forgetUnsaved(entry)}>
+          {problem === null ? null : (
+            <Button look="quiet" onClick={drop}>
               Drop these changes
             </Button>
           )}

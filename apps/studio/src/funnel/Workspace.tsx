@@ -10,7 +10,7 @@ import { Badge, Waiting } from '../ui/Page';
 import { funnelApi } from './api';
 import { FunnelSettings } from './FunnelSettings';
 import { LineStrip } from './LineStrip';
-import { MapConflict } from './MapConflict';
+import { MapHalt } from './MapHalt';
 import { useMapState, withWaiting } from './mapSlice';
 import { PublishDialog } from './PublishDialog';
 import { ShortcutsDialog } from './ShortcutsDialog';
@@ -103,7 +103,7 @@ export function Workspace() {
           ))}
         </nav>
       </header>
-      <MapConflict funnel={funnel} />
+      {detail ? <MapHalt funnel={detail} /> : null}
       <div className="flex-1 min-h-0">
         <Outlet context={{ funnel, shop }} />
       </div>
@@ -120,7 +120,8 @@ function SaveState({ timeZone }: { timeZone: string }) {
   const map = useMapState();
   const { saving = false, conflict = null, changeNumber = 0, savedNumber = 0 } = editor ?? {};
   const savedAt = Math.max(editor?.savedAt ?? 0, map.savedAt ?? 0);
-  const saveProblem = editor?.saveProblem ?? map.problem;
+  // What is halted is told in a bar of its own, with what can be done.
+  const saveProblem = editor?.saveProblem ?? (map.halt ? null : map.problem);
   // “Saved” is said of what the server has, never of what still waits here.
   const waits = saving || changeNumber !== savedNumber || map.waiting.length > 0;
   if (saveProblem) {
@@ -132,7 +133,7 @@ function SaveState({ timeZone }: { timeZone: string }) {
   }
   return (
     <span role="status" className="text-soft" data-save={waits ? 'saving' : 'saved'}>
-      {conflict ? 'Not saved: choose a version' : waits ? 'Saving' : savedAt ? `Saved ${formatClock(savedAt, timeZone)}` : ''}
+      {conflict ? 'Not saved: choose a version' : map.halt ? 'Not saved' : waits ? 'Saving' : savedAt ? `Saved ${formatClock(savedAt, timeZone)}` : ''}
     </span>
   );
 }

@@ -26,11 +26,11 @@ export interface MapState {
   redo: HistoryEntry[];
   savedAt: number | null;
   problem: string | null;
-  /** Somebody else has changed the same; a person decides. */
-  conflict: boolean;
+  /** Nothing is sent until a person decides: somebody else has changed the same, or the server will not have it. */
+  halt: 'conflict' | 'refused' | null;
 }
 
-const initialState: MapState = { funnelId: null, waiting: [], sending: 0, undo: [], redo: [], savedAt: null, problem: null, conflict: false };
+const initialState: MapState = { funnelId: null, waiting: [], sending: 0, undo: [], redo: [], savedAt: null, problem: null, halt: null };
 
 const MERGE_MS = 1500;
 const MAX_HISTORY = 200;
@@ -48,27 +48,16 @@ export function withWaiting(graph: Graph, waiting: readonly WaitingChange[]): Gr
   return current;
 }
 
-/** Whether everything that waits can still be done to a graph that somebody else has changed. */
-export function fitsOn(graph: Graph, waiting: readonly WaitingChange[]): boolean {
-  try {
-    applyToGraph(
-      graph,
-      waiting.flatMap(({ operations }) => operations),
-    );
-    return true;
-  } catch {
-    return false;
-  }
-}
-
 /** What was done to a funnel's map and to what its stops sell: shown at once, sent in turn, and taken back in turn. */
 export const mapSlice = createSlice({
   name: 'map',
   initialState,
   reducers: {
-    mapOpened(state, { payload }: PayloadAction<{ funnelId: string; waiting: WaitingChange[] }>) {
-      if (state.funnelId === payload.funnelId) return;
+    mapOpened(state, { payload }: PayloadAction<Pick<MapState, 'funnelId'> & Partial<Pick<MapState, 'waiting' | 'halt' | 'problem'>>>) {
       Object.assign(state, { ...initialState, ...payload });
+    },
+    mapClosed(state) {
+      Object.assign(state, initialState);
     },
     mapChanged(state, { payload }: PayloadAction<{ graph: Graph; change: Omit<WaitingChange, 'copies'> & { copies?: Record<string, string> }; at: number }>) {
       const { graph, change, at } = payload;
@@ -79,6 +68,7 @@ export const mapSlice = createSlice({
       if (state.undo.length > MAX_HISTORY) state.undo.shift();
       state.redo = [];
       queue(state, { copies: {}, ...change });
+      tryAgain(state);
     },
     mapUndone(state, { payload: graph }: PayloadAction<Graph>) {
       step(state, graph, state.undo, state.redo);
@@ -86,27 +76,27 @@ export const mapSlice = createSlice({
     mapRedone(state, { payload: graph }: PayloadAction<Graph>) {
       step(state, graph, state.redo, state.undo);
     },
-    mapSendBegan(state) {
-      state.sending = state.waiting.length;
+    mapSendBegan(state, { payload: count }: PayloadAction<number>) {
+      state.sending = count;
     },
-    mapSent(state, { payload: at }: PayloadAction<number>) {
-      state.waiting.splice(0, state.sending);
-      state.sending = 0;
-      state.savedAt = at;
-      state.problem = null;
-      state.conflict = false;
+    mapSent(state, { payload: { count, at } }: PayloadAction<{ count: number; at: number }>) {
+      state.waiting.splice(0, count);
+      Object.assign(state, { sending: 0, savedAt: at, problem: null, halt: null });
     },
-    mapSendFailed(state, { payload }: PayloadAction<{ problem: string; conflict: boolean }>) {
-      state.sending = 0;
-      state.problem = payload.problem;
-      state.conflict = payload.conflict;
+    mapSendFailed(state, { payload }: PayloadAction<Pick<MapState, 'problem' | 'halt'>>) {
+      Object.assign(state, { sending: 0, ...payload });
     },
     /** Gives up what waits: the map is as the server has it. */
     mapDropped(state) {
-      Object.assign(state, { waiting: [], sending: 0, undo: [], redo: [], problem: null, conflict: false });
+      Object.assign(state, { waiting: [], sending: 0, undo: [], redo: [], problem: null, halt: null });
     },
   },
 });
+
+/** What was refused may be put right by what was done since. */
+function tryAgain(state: MapState): void {
+  if (state.halt === 'refused') Object.assign(state, { halt: null, problem: null });
+}
 
 /** Lets a change wait; letters typed into one field replace what waits of it. */
 function queue(state: MapState, change: WaitingChange): void {
@@ -124,12 +114,13 @@ function step(state: MapState, graph: Graph, from: HistoryEntry[], to: HistoryEn
     const { inverse } = applyToGraph(graph, entry.operations);
     to.push({ operations: inverse, mergeKey: null, at: entry.at });
     queue(state, { operations: entry.operations, copies: {}, mergeKey: null });
+    tryAgain(state);
   } catch {
     state.problem = 'This cannot be taken back any more: the map has changed since.';
   }
 }
 
-export const { mapOpened, mapChanged, mapUndone, mapRedone, mapSendBegan, mapSent, mapSendFailed, mapDropped } = mapSlice.actions;
+export const { mapOpened, mapClosed, mapChanged, mapUndone, mapRedone, mapSendBegan, mapSent, mapSendFailed, mapDropped } = mapSlice.actions;
 
 declare module '../base/store' {
   export interface LazySlices extends WithSlice<typeof mapSlice> {}

@@ -1,4 +1,5 @@
 import type { Graph, GraphOperation } from '@ruta/core/funnel';
+import { isSame } from '../base/isSame';
 
 /** What an operation changes, as it stands in a graph; undefined for what is new. */
 function subject(operation: GraphOperation, graph: Graph): unknown {
@@ -21,5 +22,5 @@ function subject(operation: GraphOperation, graph: Graph): unknown {
 
 /** Whether something that operations change was changed by somebody else between two states of the map. */
 export function touchesTheSame(operations: readonly GraphOperation[], before: Graph, now: Graph): boolean {
-  return operations.some((operation) => JSON.stringify(subject(operation, before)) !== JSON.stringify(subject(operation, now)));
+  return operations.some((operation) => !isSame(subject(operation, before), subject(operation, now)));
 }

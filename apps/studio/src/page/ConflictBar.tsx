@@ -1,7 +1,7 @@
 import { useAppDispatch } from '../base/store';
 import { Button } from '../ui/Button';
 import { type Version, versionChosen, versionShown } from './editorSlice';
-import { forgetOwn } from './unsaved';
+import { unsavedPages } from './unsaved';
 
 const VERSIONS: Array<{ version: Version; name: string }> = [
   { version: 'mine', name: 'Yours' },
@@ -35,7 +35,7 @@ export function ConflictBar({ stepId, showing }: { stepId: string; showing: Vers
         onClick={() => {
           dispatch(versionChosen(showing));
           // The server has theirs; what was set aside of this one is decided against, and one step back.
-          if (showing === 'theirs') forgetOwn(stepId);
+          if (showing === 'theirs') unsavedPages.forget(stepId);
         }}
       >
         {showing === 'mine' ? 'Go on with yours' : 'Go on with the other one'}

@@ -21,7 +21,7 @@ import { SeenBy } from './SeenBy';
 import { Sheet } from './Sheet';
 import { standingOf } from './standing';
 import { studioContext } from './studioContext';
-import { findUnsaved, forgetUnsaved, keepUnsaved } from './unsaved';
+import { unsavedPages } from './unsaved';
 import { useAutosave } from './useAutosave';
 
 const SCREENS: Array<{ screen: Screen; name: string; icon: typeof Monitor }> = [
@@ -50,13 +50,13 @@ export function PageEditor() {
     if (!data || data.stepId !== stepId || isFetching || editor.stepId === stepId) return;
     setAside();
     dispatch(opened({ ...data, place: { funnelId: funnel.id, name: stepName } }));
-    const kept = findUnsaved(stepId);
+    const kept = unsavedPages.find(stepId);
     if (!kept) return;
     const standing = standingOf(kept, data);
-    forgetUnsaved(kept);
+    unsavedPages.forget(kept.stepId, kept.windowId);
     if (standing !== 'arrived') {
       // From now on it is this window's own.
-      keepUnsaved({ ...kept, revision: standing === 'follows' ? data.revision : kept.revision });
+      unsavedPages.keep({ ...kept, revision: standing === 'follows' ? data.revision : kept.revision });
       dispatch(takenUp(kept));
     }
     if (standing === 'conflicts') dispatch(conflictMet(data));

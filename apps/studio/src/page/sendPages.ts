@@ -3,7 +3,7 @@ import { problemOf } from '../base/api';
 import type { store } from '../base/store';
 import { pageApi } from './api';
 import { standingOf } from './standing';
-import { allUnsaved, forgetUnsaved, isNewest, keepUnsaved, type Unsaved } from './unsaved';
+import { type Unsaved, unsavedPages } from './unsaved';
 
 type Dispatch = typeof store.dispatch;
 
@@ -52,7 +52,7 @@ export function sendUnsaved(dispatch: Dispatch, openStepId: string | null): Prom
 
 async function sendRound(dispatch: Dispatch, openStepId: string | null): Promise<boolean> {
   let again = false;
-  for (const entry of allUnsaved()) {
+  for (const entry of unsavedPages.all()) {
     if (entry.stepId === openStepId || entry.problem !== null) continue;
     try {
       await sendPage(dispatch, entry.stepId, entry.revision, entry.page);
@@ -64,7 +64,7 @@ async function sendRound(dispatch: Dispatch, openStepId: string | null): Promise
       else leaveToPerson(entry, problem.errors[0]?.message ?? problem.title);
     }
   }
-  return again || allUnsaved().some((entry) => entry.problem === null && entry.stepId !== openStepId);
+  return again || unsavedPages.all().some((entry) => entry.problem === null && entry.stepId !== openStepId);
 }
 
 /** The server has another revision: perhaps our own, which arrived although no answer came. */
@@ -80,12 +80,12 @@ async function meet(dispatch: Dispatch, entry: Unsaved): Promise<void> {
 
 /** The server has it; what was set aside of the page while it was on its way stays and is sent next. */
 function forgetSent(entry: Unsaved): void {
-  if (isNewest(entry)) forgetUnsaved(entry);
+  if (unsavedPages.isNewest(entry)) unsavedPages.forget(entry.stepId, entry.windowId);
 }
 
 /** Keeps an entry for a person to decide: nothing more is tried by itself. */
 function leaveToPerson(entry: Unsaved, problem: string): void {
-  if (!isNewest(entry)) return;
-  forgetUnsaved(entry);
-  keepUnsaved({ ...entry, problem });
+  if (!unsavedPages.isNewest(entry)) return;
+  unsavedPages.forget(entry.stepId, entry.windowId);
+  unsavedPages.keep({ ...entry, problem });
 }

@@ -6,7 +6,7 @@ import { pageApi } from './api';
 import { conflictMet, editorOf, isAllSaved, saveBegan, saveDone, saveFailed, useEditor } from './editorSlice';
 import { sendPage, sendUnsaved } from './sendPages';
 import { standingOf } from './standing';
-import { forgetOwn, keepUnsaved } from './unsaved';
+import { unsavedPages } from './unsaved';
 
 const QUIET_MS = 500;
 const RETRY_MS = 4000;
@@ -60,7 +60,7 @@ export function useAutosave(): () => void {
 function keepOpen(state: () => RootState): boolean {
   const { stepId, place, page, revision, pictures, sending, ...editor } = editorOf(state());
   if (!stepId || !page || isAllSaved(editor)) return false;
-  keepUnsaved({ stepId, place, page, revision, pictures, sending });
+  unsavedPages.keep({ stepId, place, page, revision, pictures, sending });
   return true;
 }
 
@@ -74,11 +74,11 @@ async function saveOpen(dispatch: typeof studio.dispatch, state: () => RootState
     // Left meanwhile: what was set aside then looks after itself.
     if (!isOpen()) return;
     dispatch(saveDone({ revision: next, changeNumber, at: Date.now() }));
-    if (isAllSaved(editorOf(state()))) forgetOwn(stepId);
+    if (isAllSaved(editorOf(state()))) unsavedPages.forget(stepId);
   } catch (error) {
     if (!isOpen()) return;
     const problem = problemOf(error);
-    keepUnsaved({ stepId, place, page: editorOf(state()).page ?? page, revision, pictures, sending: page });
+    unsavedPages.keep({ stepId, place, page: editorOf(state()).page ?? page, revision, pictures, sending: page });
     if (problem.status === 409 && (await meetOther(dispatch, state, stepId))) return;
     const where = problem.errors[0];
     dispatch(saveFailed(where ? `Not saved: ${where.message} (${where.path})` : `Not saved: ${problem.title}`));
