@@ -5,6 +5,7 @@ import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
+import { visitorOf } from '../tracking/visitorOf';
 import { guestOf } from './guest';
 import { firstEnd, offersView } from './offerView';
 import { answerOffer, type OfferAnswer, quoteOffer } from './takeOffer';
@@ -48,7 +49,7 @@ export function sendOfferAnswer(services: Needs, response: Response, answer: Off
         .status(answer.status)
         .type('html')
         .send(
-          renderStep(services, seenBy(services, live, { order, visitor: order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : null }), {
+          renderStep(services, seenBy(services, live, { order, visitor: visitorOf(services, order) }), {
             buyer: { firstName: order.buyer.firstName },
             offers: offersView(services, live, order, standing, state),
             endsAt: firstEnd(services, standing),

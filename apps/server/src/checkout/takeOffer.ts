@@ -5,19 +5,19 @@ import { dueSentence } from '@ruta/pages';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { orderByToken } from '../delivery/orderView';
-import { releaseReceipt } from '../delivery/receipt';
 import { gatherFacts } from '../facts/gather';
 import type { LiveServices, LiveStep } from '../funnel/live';
-import { nextOf, onward } from '../offers/onward';
+import { onward } from '../offers/onward';
 import { type Standing, standingOffers } from '../offers/standing';
-import type { OrderRow } from '../orders/store';
+import { additionOf, type OrderRow } from '../orders/store';
 import { orders } from '../orders/tables';
 import type { Paying } from '../payments/accounts';
-import { additionOf, additionUnderWay, outcomeOfAddition, payAddition } from '../payments/addition';
+import { additionUnderWay, outcomeOfAddition, payAddition } from '../payments/addition';
 import { recordForOrder } from '../payments/fulfil';
 import { declineMessage } from '../payments/messages';
 import { whereTo } from '../payments/whereTo';
 import type { Tracked } from '../tracking/recorder';
+import { visitorOf } from '../tracking/visitorOf';
 import { holdFor, wantedOf } from './holds';
 import { cardOnFile, type OfferPageState, shownOffer } from './offerView';
 import type { Guest } from './service';
@@ -85,7 +85,7 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
   // A yes that arrives again is led to what became of the first one.
   const underWay = await additionUnderWay(order.id, sent.offer);
   if (underWay && underWay.state !== 'declined') return { kind: 'lead', url: whereTo(services, underWay) };
-  const known = additionOf(services, order.id, sent.offer);
+  const known = additionOf(services.db, order.id, sent.offer);
   if (known) {
     const outcome = outcomeOfAddition(services, known.id);
     if (outcome.state !== 'declined') return { kind: 'lead', url: whereTo(services, outcome) };
@@ -118,9 +118,7 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
     (payment) => `${services.config.siteUrl}/pay/return/${order.token}?from=bank&payment=${payment.id}`,
   );
   if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason), refused: true });
-  const url = whereTo(services, outcome);
-  if (outcome.state === 'paid') release(services, order, stepId, 'accepted');
-  return { kind: 'lead', url };
+  return { kind: 'lead', url: whereTo(services, outcome) };
 }
 
 /** What a yes to another quantity would charge; null if the offer does not stand. */
@@ -138,7 +136,6 @@ export function quoteOffer(services: Needs, stepId: string, body: unknown, guest
 /** Where the buyer of an order goes on who has nothing left to answer here: along their yes if they gave one. */
 function wayOn(services: Needs, live: LiveStep, order: OrderRow, { showings }: Standing): string {
   const taken = mainOffers(live.step).some((offer) => showings.get(offer.id)?.takenAt);
-  release(services, order, live.step.id, taken ? 'accepted' : 'closed');
   return onward(services, order, live.step.id, taken ? 'accepted' : 'closed');
 }
 
@@ -150,19 +147,12 @@ function decline(services: Needs, live: LiveStep, order: OrderRow, guest: Guest)
   }
   const taken = mainOffers(live.step).some((offer) => showings.get(offer.id)?.takenAt);
   // Of several offers one was taken: the no is to the rest of them.
-  release(services, order, live.step.id, taken ? 'accepted' : 'declined');
   return onward(services, order, live.step.id, taken ? 'accepted' : 'declined');
-}
-
-/** Sends the receipt that waits, once it is clear that no other offer follows. */
-function release(services: Needs, order: OrderRow, stepId: string, outcome: 'accepted' | 'declined' | 'closed'): void {
-  const next = nextOf(services, order, stepId, outcome)?.next;
-  if (next?.kind !== 'step' || next.step.kind !== 'offer') releaseReceipt(services, order.id);
 }
 
 function standingFor(services: Needs, live: LiveStep, order: OrderRow, guest: Guest, quantities: Record<string, number> = {}): Standing {
   // What is known of the buyer is that of whoever bought; how they read and on what they sit is that of this browser.
-  const visitor = order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : guest.visitor;
+  const visitor = order.visitorId ? visitorOf(services, order) : guest.visitor;
   const facts = gatherFacts(services, { order, visitor, acceptLanguage: guest.acceptLanguage });
   return standingOffers(services, live, order, facts, quantities);
 }

@@ -3,6 +3,7 @@ import { and, desc, eq, gte, isNotNull } from 'drizzle-orm';
 import { isPaid } from '../orders/store';
 import { orders } from '../orders/tables';
 import type { Tracked } from '../tracking/recorder';
+import { visitorOf } from '../tracking/visitorOf';
 import { gatherFacts } from './gather';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
@@ -16,7 +17,7 @@ const SLICE = 40;
  * order, at the moment they paid it. Works in small slices, so that nobody waits for it.
  */
 export async function matchesOf(services: Tracked, condition: Condition): Promise<Matches> {
-  const { db, clock, recorder } = services;
+  const { db, clock } = services;
   const rows = db
     .select()
     .from(orders)
@@ -28,7 +29,7 @@ export async function matchesOf(services: Tracked, condition: Condition): Promis
   const found = { buyers: latest.length, matched: 0, unknown: 0, capped: latest.length === MOST_BUYERS };
   for (const [index, order] of latest.entries()) {
     if (index % SLICE === SLICE - 1) await new Promise((resolve) => setImmediate(resolve));
-    const visitor = order.visitorId ? (recorder.visitor(order.visitorId) ?? null) : null;
+    const visitor = visitorOf(services, order);
     const truth = truthOf(condition, gatherFacts(services, { order, visitor, at: order.paidAt ?? clock.now() }));
     if (truth === true) found.matched++;
     else if (truth === undefined) found.unknown++;

@@ -51,6 +51,8 @@ export function standingOffers(
   const showings = showingsOf(db, order.id);
   const role = additionRole(publication.snapshot.graph, step.id);
   const find = (id: string) => findProduct(db, id);
+  // Known once something is to be quoted: most who come have nothing left to take.
+  let quoteOf: ReturnType<typeof additionQuotes> | undefined;
   const open = mainOffers(step).flatMap((named): StandingOffer[] => {
     const showing = showings.get(named.id);
     if (showing?.takenAt) return [];
@@ -62,7 +64,8 @@ export function standingOffers(
     const left = leftOf(services, offerOption(product, offer).edition, order.cartId);
     if (left !== null && left < quantity) return [];
     const line = offerLine(offer, product, role, find, { quantity });
-    const quote = additionQuote(services, order, line);
+    quoteOf ??= additionQuotes(services, order);
+    const quote = quoteOf(line);
     if (quote.problems.length > 0) return [];
     const end = endsAt(named, seenAt ?? now);
     return [{ offer, product, quantity, quote, endsAt: end !== null && end > now ? end : null, asksAddress: parcelOf(line) !== null && !order.buyer.address }];
@@ -70,14 +73,14 @@ export function standingOffers(
   return { open, showings };
 }
 
-/** What a line costs as an addition to an order: with what is known of its buyer, and what was paid for shipping before. */
-export function additionQuote({ db, clock }: Needs, order: OrderRow, line: ReturnType<typeof offerLine>): Quote {
+/** Quotes lines as additions to an order: with what is known of its buyer, and what was paid for shipping before. */
+function additionQuotes({ db, clock }: Needs, order: OrderRow): (line: ReturnType<typeof offerLine>) => Quote {
   const { country, region, taxNumber } = order.buyer;
   const shop = loadShop(db);
   const code = order.codeId ? codeTerms(db, order.codeId) : undefined;
   const bought = boughtBy(countedQuotes(db, order.id));
   const buyer = { country: country || shop.settings.country, ...(region ? { region } : {}), ...(taxNumber ? { taxNumber } : {}) };
-  return quoteCart(shop, { lines: [line], buyer, bought, code }, clock.now());
+  return (line) => quoteCart(shop, { lines: [line], buyer, bought, code }, clock.now());
 }
 
 /** Whether a step of an order's funnel still has something to offer its buyer. */

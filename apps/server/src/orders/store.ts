@@ -131,6 +131,11 @@ export function additionsOf(db: Db, orderId: string): PaymentRow[] {
   return paymentsOf(db, orderId).filter(({ kind, state }) => kind === 'addition' && state === 'paid');
 }
 
+/** The payment of an offer in an order that counts; undefined if nobody has said yes to it. */
+export function additionOf(db: Db, orderId: string, offerId: string): PaymentRow | undefined {
+  return paymentsOf(db, orderId).find((payment) => payment.offerId === offerId && payment.state !== 'cancelled');
+}
+
 export function loadPayment(db: Db, id: string): PaymentRow {
   const payment = paymentById(db).get({ id });
   if (!payment) throw notFound('This payment');

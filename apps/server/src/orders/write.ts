@@ -7,7 +7,7 @@ import { and, eq, ne } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId, newToken } from '../base/ids';
 import type { Services } from '../base/services';
-import { chargesOf, firstPaymentOf, loadPayment, type OrderRow, orderOfCart, type PaymentRow, paymentsOf, wasPaid } from './store';
+import { additionOf, chargesOf, firstPaymentOf, loadPayment, type OrderRow, orderOfCart, type PaymentRow, wasPaid } from './store';
 import { orderLines, orders, payments } from './tables';
 
 type Needs = Pick<Services, 'clock'>;
@@ -145,7 +145,7 @@ function firstPayment(tx: Db, orderId: string): PaymentRow {
  * @returns the payment; one that is paid already stays as it is
  */
 export function openAddition(tx: Db, services: Needs, input: NewPayment & { offerId: string; stepId: string }): PaymentRow {
-  const known = paymentsOf(tx, input.orderId).find((payment) => payment.offerId === input.offerId && payment.state !== 'cancelled');
+  const known = additionOf(tx, input.orderId, input.offerId);
   if (!known || known.state === 'paid') return known ?? addPayment(tx, services, input);
   if (chargesOf(tx, known.id).length > 0 && !isForTheSame(known.quote, input.quote)) {
     tx.update(payments).set({ state: 'cancelled' }).where(eq(payments.id, known.id)).run();

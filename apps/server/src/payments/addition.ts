@@ -1,7 +1,7 @@
 import { isUnderWay } from '@ruta/core/payments';
 import { needsCard, type StoredQuote } from '@ruta/core/pricing';
 import type { LiveServices } from '../funnel/live';
-import { chargesOf, loadOrder, loadPayment, type OrderRow, type PaymentRow, paymentsOf } from '../orders/store';
+import { additionOf, chargesOf, loadOrder, loadPayment, type OrderRow, type PaymentRow } from '../orders/store';
 import { openAddition } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
 import { accountForPayment, accountOf, type Paying } from './accounts';
@@ -42,15 +42,10 @@ export function payAddition(services: Needs, input: Addition, returnUrl: (paymen
   return running;
 }
 
-/** The payment of an offer in an order that counts; undefined if nobody has said yes to it. */
-export function additionOf(services: Pick<Needs, 'db'>, orderId: string, offerId: string): PaymentRow | undefined {
-  return paymentsOf(services.db, orderId).find((payment) => payment.offerId === offerId && payment.state !== 'cancelled');
-}
-
 async function attempt(services: Needs, input: Addition, returnUrl: (payment: PaymentRow) => string): Promise<PayOutcome> {
   const { db } = services;
   const { order, offerId, stepId, quote } = input;
-  const known = additionOf(services, order.id, offerId);
+  const known = additionOf(db, order.id, offerId);
   const last = known && chargesOf(db, known.id).at(-1);
   if (known && last?.state === 'needs-confirmation') await cancelUnconfirmed(services, last);
   if (known && (loadPayment(db, known.id).state === 'paid' || isWaiting(services, known.id))) return outcomeOfAddition(services, known.id);

@@ -19,6 +19,7 @@ import { loadShop, takeOrderNumber } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
 import { visitors } from '../tracking/tables';
 import { makeEvent } from '../tracking/visitor';
+import { visitorOf } from '../tracking/visitorOf';
 import { giveMethodTo } from './methods';
 
 /** Whether a quote is of a sale, and not of a gift: something is paid today or later, or a code took all of a price. */
@@ -34,7 +35,7 @@ export function isSale(quote: Pick<StoredQuote, 'dueToday' | 'plans' | 'discount
 export function markPaid(tx: Db, services: Tracked & LiveServices, order: OrderRow, payment: PaymentRow): void {
   const { clock, recorder } = services;
   const now = clock.now();
-  const visitor = order.visitorId ? (recorder.visitor(order.visitorId) ?? null) : null;
+  const visitor = visitorOf(services, order);
   const contact = saveContact(tx, services, { ...order.buyer, funnelId: order.funnelId, campaign: order.campaign, isOwner: isSale(payment.quote) });
   // Gifts are not sales: they take no number, so that the numbers of paid orders have no gaps. A free trial is one.
   const sale = isSale(payment.quote);
@@ -126,7 +127,7 @@ function recordBumps(services: Tracked, order: OrderRow, { quote }: PaymentRow):
 
 /** Records that something happened to an order, in the log that is its story. */
 export function recordForOrder<Kind extends EventKind>(services: Tracked, order: OrderRow, kind: Kind, data: EventPayload<Kind>, stepId = order.stepId): void {
-  const visitor = order.visitorId ? (services.recorder.visitor(order.visitorId) ?? null) : null;
+  const visitor = visitorOf(services, order);
   services.recorder.record(
     makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId, orderId: order.id, contactId: order.contactId, data }),
   );

@@ -1,6 +1,5 @@
 import { currentPrice, type ProductKind, type ProductRow, type ProductStatus, priceWords, productLabel } from '@ruta/core/catalog';
 import { ArrowDownUp, Plus } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { type Column, DataTable } from '../lists/DataTable';
@@ -8,6 +7,7 @@ import { useListQuery } from '../lists/useListQuery';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
 import { Button, ButtonLink } from '../ui/Button';
+import { Menu, MenuItem, MenuList, MenuTrigger } from '../ui/Menu';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
 import { ArchivedNotice } from './ArchivedNotice';
 import { catalogApi } from './api';
@@ -189,31 +189,26 @@ function productColumns(currency: string): Array<Column<ProductRow>> {
 
 /** Files out and in. */
 function FileMenu({ onImport }: { onImport: () => void }) {
-  const item = 'block w-full text-left px-3 py-1.5 rounded-md cursor-pointer outline-none data-[highlighted]:bg-way-tint';
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
+    <Menu>
+      <MenuTrigger asChild>
         <Button>
           <ArrowDownUp size={16} aria-hidden="true" /> Files
         </Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 w-56 rounded-md border border-line bg-white p-1.5">
-          <DropdownMenu.Item className={item} onSelect={onImport}>
-            Import CSV or JSON
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} asChild>
-            <a href="/api/products/export/csv" download>
-              Export as CSV
-            </a>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} asChild>
-            <a href="/api/products/export/json" download>
-              Export as JSON
-            </a>
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+      </MenuTrigger>
+      <MenuList align="end">
+        <MenuItem onSelect={onImport}>Import CSV or JSON</MenuItem>
+        <MenuItem asChild>
+          <a href="/api/products/export/csv" download>
+            Export as CSV
+          </a>
+        </MenuItem>
+        <MenuItem asChild>
+          <a href="/api/products/export/json" download>
+            Export as JSON
+          </a>
+        </MenuItem>
+      </MenuList>
+    </Menu>
   );
 }

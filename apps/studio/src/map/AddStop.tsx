@@ -1,7 +1,7 @@
 import { BANDS, STEP_KINDS, type StepKind } from '@ruta/core/funnel';
 import { Plus } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { StopMark } from '../funnel/StopMark';
+import { Menu, MenuGroup, MenuItem, MenuLabel, MenuList, MenuTrigger } from '../ui/Menu';
 
 export interface AddStopProps {
   /** Where the new stop will stand, in words: `between “Order” and “Thank you”`. */
@@ -17,8 +17,8 @@ export interface AddStopProps {
 /** A plus that puts a stop of any kind where it stands. */
 export function AddStop({ place, words, onAdd, open, onOpenChange }: AddStopProps) {
   return (
-    <DropdownMenu.Root {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
-      <DropdownMenu.Trigger
+    <Menu {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
+      <MenuTrigger
         aria-label={`Put a stop ${place}`}
         title={`Put a stop ${place}`}
         className={
@@ -28,35 +28,26 @@ export function AddStop({ place, words, onAdd, open, onOpenChange }: AddStopProp
         }
       >
         <Plus size={words ? 15 : 14} strokeWidth={2.5} aria-hidden="true" /> {words}
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="center"
-          sideOffset={6}
-          collisionPadding={12}
-          className="z-50 max-h-[70vh] overflow-y-auto rounded-md border border-line bg-white p-1.5 min-w-52"
-          // The stop it makes is looked at next; the plus it came from has moved.
-          onCloseAutoFocus={(event) => event.preventDefault()}
-        >
-          {BANDS.map((band) => {
-            const kinds = STEP_KINDS.filter((kind) => kind.band === band);
-            return kinds.length === 0 ? null : (
-              <DropdownMenu.Group key={band}>
-                <DropdownMenu.Label className="px-2 pt-1.5 pb-0.5 text-soft text-[0.86rem] font-semibold">{band}</DropdownMenu.Label>
-                {kinds.map(({ kind, name }) => (
-                  <DropdownMenu.Item
-                    key={kind}
-                    onSelect={() => onAdd(kind)}
-                    className="flex items-center gap-2.5 rounded-sm px-2 py-1.5 cursor-pointer data-highlighted:bg-band outline-none"
-                  >
-                    <StopMark kind={kind} current={false} size={18} /> {name}
-                  </DropdownMenu.Item>
-                ))}
-              </DropdownMenu.Group>
-            );
-          })}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+      </MenuTrigger>
+      <MenuList
+        align="center"
+        // The stop it makes is looked at next; the plus it came from has moved.
+        onCloseAutoFocus={(event) => event.preventDefault()}
+      >
+        {BANDS.map((band) => {
+          const kinds = STEP_KINDS.filter((kind) => kind.band === band);
+          return kinds.length === 0 ? null : (
+            <MenuGroup key={band}>
+              <MenuLabel>{band}</MenuLabel>
+              {kinds.map(({ kind, name }) => (
+                <MenuItem key={kind} onSelect={() => onAdd(kind)}>
+                  <StopMark kind={kind} current={false} size={18} /> {name}
+                </MenuItem>
+              ))}
+            </MenuGroup>
+          );
+        })}
+      </MenuList>
+    </Menu>
   );
 }

@@ -1,8 +1,8 @@
 import { useReactFlow } from '@xyflow/react';
 import { Download, Expand, Maximize, Minus, Plus } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Button, IconButton } from '../ui/Button';
+import { Menu, MenuItem, MenuList, MenuTrigger } from '../ui/Menu';
 import { savePng, saveSvg } from './exportMap';
 import { LENSES, type Lens } from './lenses';
 
@@ -68,31 +68,15 @@ export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing,
         <IconButton name="Full screen" onClick={fullScreen}>
           <Expand size={16} />
         </IconButton>
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger
-            aria-label="Take the map along"
-            title="Take the map along"
-            className="grid place-items-center size-8 rounded-md text-soft hover:bg-band"
-          >
+        <Menu>
+          <MenuTrigger aria-label="Take the map along" title="Take the map along" className="grid place-items-center size-8 rounded-md text-soft hover:bg-band">
             <Download size={16} />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" sideOffset={6} className="z-50 rounded-md border border-line bg-white p-1.5">
-              <DropdownMenu.Item
-                className="rounded-sm px-3 py-1.5 cursor-pointer data-highlighted:bg-band outline-none"
-                onSelect={() => saveSvg(name, drawing())}
-              >
-                As a drawing (SVG)
-              </DropdownMenu.Item>
-              <DropdownMenu.Item
-                className="rounded-sm px-3 py-1.5 cursor-pointer data-highlighted:bg-band outline-none"
-                onSelect={() => void savePng(name, drawing()).catch((error: Error) => setProblem(error.message))}
-              >
-                As a picture (PNG)
-              </DropdownMenu.Item>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+          </MenuTrigger>
+          <MenuList align="end">
+            <MenuItem onSelect={() => saveSvg(name, drawing())}>As a drawing (SVG)</MenuItem>
+            <MenuItem onSelect={() => void savePng(name, drawing()).catch((error: Error) => setProblem(error.message))}>As a picture (PNG)</MenuItem>
+          </MenuList>
+        </Menu>
       </div>
       {summary ? <p className="basis-full rounded-md border border-line bg-white px-3 py-1.5 figures order-first">{summary}</p> : null}
       {problem ? (

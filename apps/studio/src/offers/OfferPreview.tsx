@@ -2,10 +2,11 @@ import { tickName } from '@ruta/core/checkout';
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Step } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
-import { type EditHooks, PageView } from '@ruta/pages';
+import { PageView } from '@ruta/pages';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { pageApi } from '../page/api';
 import { PageFrame } from '../page/PageFrame';
+import { STILL } from '../page/still';
 import { studioContext } from '../page/studioContext';
 import { Waiting } from '../ui/Page';
 
@@ -13,14 +14,6 @@ const WIDTHS = { phone: 390, desktop: 1100 } as const;
 const ROOM = 382;
 /** So much of the page stands above what is being set. */
 const LEAD = 160;
-
-/** A page shows what stands on it, with nothing around its parts. */
-const STILL: EditHooks = {
-  frameSection: (_id, children) => children,
-  frameElement: (_id, children) => children,
-  columnEnd: () => null,
-  editableWords: () => null,
-};
 
 /** The stop's page in the seller's brand, with what is being set here, as it is typed. */
 export function OfferPreview({ step, funnel, shop, bumpId }: { step: Step; funnel: FunnelDetail; shop: ShopView; bumpId: string | null }) {

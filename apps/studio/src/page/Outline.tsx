@@ -29,8 +29,8 @@ import {
   Timer,
   UnfoldVertical,
 } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { useAppDispatch } from '../base/store';
+import { Menu, MenuItem, MenuLabel, MenuLine, MenuList, MenuTrigger } from '../ui/Menu';
 import { selected, useEditor } from './editorSlice';
 
 const ICONS: Record<ElementType, LucideIcon> = {
@@ -176,34 +176,27 @@ const ADDABLE: ElementType[] = [
 ];
 
 function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementType) => void; onAddSection: () => void }) {
-  const item = 'flex items-center gap-2.5 px-3 py-1.5 rounded-md cursor-pointer outline-none data-[highlighted]:bg-way-tint';
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label="Add to this page"
-        title="Add to this page"
-        className="grid place-items-center size-8 rounded-md text-soft hover:bg-band"
-      >
+    <Menu>
+      <MenuTrigger aria-label="Add to this page" title="Add to this page" className="grid place-items-center size-8 rounded-md text-soft hover:bg-band">
         <Plus size={18} />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" className="z-50 w-56 max-h-[70vh] overflow-y-auto rounded-md border border-line bg-white p-1.5">
-          <DropdownMenu.Item className={`${item} font-semibold`} onSelect={onAddSection}>
-            <Rows3 size={16} aria-hidden="true" /> Section, from the library
-          </DropdownMenu.Item>
-          <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Label className="px-3 py-1 text-soft">Element, after what is selected</DropdownMenu.Label>
-          {ADDABLE.map((type) => {
-            const Icon = ICONS[type];
-            return (
-              <DropdownMenu.Item key={type} className={item} onSelect={() => onAddElement(type)}>
-                <Icon size={16} className="text-soft" aria-hidden="true" /> {elementRecordOf(type).name}
-              </DropdownMenu.Item>
-            );
-          })}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+      </MenuTrigger>
+      <MenuList align="start">
+        <MenuItem className="font-semibold" onSelect={onAddSection}>
+          <Rows3 size={16} aria-hidden="true" /> Section, from the library
+        </MenuItem>
+        <MenuLine />
+        <MenuLabel>Element, after what is selected</MenuLabel>
+        {ADDABLE.map((type) => {
+          const Icon = ICONS[type];
+          return (
+            <MenuItem key={type} onSelect={() => onAddElement(type)}>
+              <Icon size={16} className="text-soft" aria-hidden="true" /> {elementRecordOf(type).name}
+            </MenuItem>
+          );
+        })}
+      </MenuList>
+    </Menu>
   );
 }
 

@@ -1,8 +1,9 @@
 import type { PageDocument } from '@ruta/core/page';
 import type { Brand } from '@ruta/core/shop';
-import { type EditHooks, fontFaces, type PageContext, PageView, pageCss } from '@ruta/pages';
+import { fontFaces, type PageContext, PageView, pageCss } from '@ruta/pages';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
+import { STILL } from './still';
 
 const PICTURE_WIDTH = 1100;
 /** A picture is filled by its first sections; what would stand below its edge is not drawn. */
@@ -61,11 +62,3 @@ export const PagePicture = memo(function PagePicture(props: { page: PageDocument
     </div>
   );
 });
-
-/** A picture shows what stands on the page, with nothing around it. */
-const STILL: EditHooks = {
-  frameSection: (_id, children) => children,
-  frameElement: (_id, children) => children,
-  columnEnd: () => null,
-  editableWords: () => null,
-};

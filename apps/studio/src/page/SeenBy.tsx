@@ -1,7 +1,7 @@
 import { optionsOf } from '@ruta/core/catalog';
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Facts, Purchase } from '@ruta/core/facts';
-import { additionRole, type Step } from '@ruta/core/funnel';
+import { offerRole } from '@ruta/core/funnel';
 import { type Offer, offerOption } from '@ruta/core/offers';
 import { lineName } from '@ruta/core/pricing';
 import { allCountries } from '@ruta/core/shop';
@@ -25,10 +25,9 @@ const NOBODY: MadeUp = { taken: {}, country: '', device: '', returning: '', code
 
 /** Everything that can be bought in a funnel: by which offer, in what role. */
 function offersOf({ graph }: FunnelDetail): Array<{ offer: Offer; role: Purchase['role'] }> {
-  const roleOf = (step: Step, offer: Offer) => (offer.place === 'bump' ? 'bump' : step.kind === 'offer' ? additionRole(graph, step.id) : 'main');
   return graph.steps
     .filter((step) => step.kind === 'checkout' || step.kind === 'offer')
-    .flatMap((step) => step.sells.map((offer) => ({ offer, role: roleOf(step, offer) })));
+    .flatMap((step) => step.sells.map((offer) => ({ offer, role: offerRole(graph, step, offer) })));
 }
 
 /** What is known of a made-up buyer, as conditions ask for it. */
