@@ -1,6 +1,6 @@
 import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
 import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema } from '@ruta/core/checks';
-import { FunnelSettingsSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
+import { FunnelSettingsSchema, GraphSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
 import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -9,6 +9,7 @@ import { findProduct, loadProduct } from '../catalog/store';
 import { changeMap } from '../funnel/changeMap';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { changeFunnel, changeStep, unpublishedChanges } from '../funnel/service';
+import { sharedBy, sharingOf } from '../funnel/sharedOffers';
 import { funnelsWith, loadFunnel, loadStep } from '../funnel/store';
 import { publications } from '../funnel/tables';
 import { currentUser } from '../team/access';
@@ -41,6 +42,7 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       problems: problemsOf(services, state, products),
       addresses: Object.fromEntries(graph.steps.map((step) => [step.id, config.siteUrl + stepPath({ publication, step })])),
       products,
+      sharing: sharingOf(db, state),
       publications: db
         .select({ version: publications.version, at: publications.at })
         .from(publications)
@@ -74,6 +76,10 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
     ({ params, body }) => detail(copyOfFunnel(services, params.id ?? '', body)),
   );
   api.on({ method: 'get', path: '/funnels/:id', summary: 'One funnel', response: FunnelDetailSchema }, ({ params }) => detail(params.id ?? ''));
+  api.on(
+    { method: 'get', path: '/funnels/:id/offers', summary: 'The offers that other funnels can share, as they are live', response: GraphSchema },
+    ({ params }) => sharedBy(loadFunnel(db, params.id ?? '')).graph,
+  );
   api.on(
     { method: 'get', path: '/funnels/:id/state', summary: 'What is wrong with a funnel, and not published yet', response: FunnelStateSchema },
     ({ params }) => {

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { applyToGraph, type Graph, GraphSchema, type MapChange, type Step } from '@ruta/core/funnel';
 import type { IdKind } from '@ruta/core/ids';
 import { copyPage, type PageDocument } from '@ruta/core/page';
@@ -7,6 +8,7 @@ import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { fieldRefusal, Refusal } from '../base/problem';
 import type { Services } from '../base/services';
+import { sharedPage, withSources } from './sharedOffers';
 import { type FunnelState, loadFunnel } from './store';
 import { funnels, routes, steps } from './tables';
 
@@ -26,9 +28,9 @@ export function changeMap(services: Needs, funnelId: string, { revision, operati
     if (state.funnel.revision !== revision) {
       throw new Refusal(409, 'Somebody else has changed this map meanwhile. It is shown as it is now; nothing of theirs is lost. Do your change once more.');
     }
-    const graph = changed(state.graph, operations);
+    const graph = withSources(tx, funnelId, state.graph, changed(state.graph, operations));
     checkAddresses(graph);
-    save(tx, services, state, graph, (step) => pageFor(services, state, step, copies[step.id], product));
+    saveMap(tx, services, state, graph, (step) => sharedPage(tx, graph, step) ?? pageFor(services, state, step, copies[step.id], product));
   });
 }
 
@@ -57,7 +59,11 @@ function pageFor({ clock }: Needs, state: FunnelState, step: Step, copyOf: strin
   return stepPage(step.kind, offer && product(offer.productId), step.name, fresh);
 }
 
-function save(tx: Db, { clock }: Needs, { funnel, steps: before }: FunnelState, graph: Graph, pageOf: (step: Step) => PageDocument): void {
+/**
+ * Writes a funnel's map, and counts its revision up.
+ * @param pageOf the page that a new step begins with
+ */
+export function saveMap(tx: Db, { clock }: Needs, { funnel, steps: before }: FunnelState, graph: Graph, pageOf: (step: Step) => PageDocument): void {
   const now = clock.now();
   const known = new Map(before.map((step) => [step.id, step]));
   // First those that leave, so that their addresses are free.
@@ -66,15 +72,16 @@ function save(tx: Db, { clock }: Needs, { funnel, steps: before }: FunnelState, 
     .set({ removedAt: now })
     .where(and(eq(steps.funnelId, funnel.id), notInArray(steps.id, kept)))
     .run();
-  for (const { id, kind, name, slug, sells } of graph.steps) {
-    const values = { name, slug, sells, updatedAt: now };
+  for (const step of graph.steps) {
+    const { id, kind, name, slug, sells, sharedFrom = null } = step;
+    const values = { name, slug, sells, sharedFrom, updatedAt: now };
     const earlier = known.get(id) ?? tx.select().from(steps).where(eq(steps.id, id)).get();
     if (earlier && earlier.funnelId !== funnel.id) throw new Refusal(422, 'A stop with this id is another funnel’s.');
     if (!earlier) {
       tx.insert(steps)
-        .values({ ...values, id, kind, funnelId: funnel.id, draft: pageOf({ id, kind, name, slug, sells }), revision: 1 })
+        .values({ ...values, id, kind, funnelId: funnel.id, draft: pageOf(step), revision: 1 })
         .run();
-    } else if (earlier.removedAt !== null || earlier.name !== name || earlier.slug !== slug || JSON.stringify(earlier.sells) !== JSON.stringify(sells)) {
+    } else if (earlier.removedAt !== null || !isDeepStrictEqual({ ...earlier, ...values, updatedAt: earlier.updatedAt }, earlier)) {
       tx.update(steps)
         .set({ ...values, removedAt: null })
         .where(eq(steps.id, id))

@@ -6,6 +6,8 @@ import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
+import { bringUpSharing } from './bringUpSharing';
+import { sharedRefusal } from './sharedOffers';
 import { type FunnelState, loadFunnel, loadStep, publishedSlugs, snapshotOf } from './store';
 import { funnels, publications, steps } from './tables';
 
@@ -27,6 +29,7 @@ export function changeFunnel({ db, clock }: Needs, id: string, settings: FunnelS
  */
 export function changeStep({ db, clock }: Needs, id: string, { productId, ...settings }: StepSettings): void {
   const step = loadStep(db, id);
+  if (step.sharedFrom && (settings.name !== step.name || productId !== (mainOffer(step)?.productId ?? null))) throw sharedRefusal(db, step.sharedFrom);
   const taken = db
     .select({ name: steps.name })
     .from(steps)
@@ -66,9 +69,12 @@ export function unpublishedChanges(state: FunnelState): Changes {
 export function publishFunnel(services: Needs & Pick<Services, 'changes'>, state: FunnelState, userId: string | null): number {
   const { db, clock, changes } = services;
   const version = (state.published?.version ?? 0) + 1;
-  db.insert(publications)
-    .values({ id: newId(clock, 'publication'), funnelId: state.funnel.id, version, at: clock.now(), userId, snapshot: snapshotOf(state) })
-    .run();
+  db.transaction((tx) => {
+    tx.insert(publications)
+      .values({ id: newId(clock, 'publication'), funnelId: state.funnel.id, version, at: clock.now(), userId, snapshot: snapshotOf(state) })
+      .run();
+    bringUpSharing(tx, services, state, userId);
+  });
   changes.announce();
   return version;
 }

@@ -90,7 +90,15 @@ export function loadFunnel(db: Db, id: string): FunnelState {
 export function graphsOf(db: Db, rows: readonly FunnelRow[]): Map<string, Graph> {
   const ids = rows.map((row) => row.id);
   if (ids.length === 0) return new Map();
-  const columns = { id: steps.id, funnelId: steps.funnelId, kind: steps.kind, name: steps.name, slug: steps.slug, sells: steps.sells };
+  const columns = {
+    id: steps.id,
+    funnelId: steps.funnelId,
+    kind: steps.kind,
+    name: steps.name,
+    slug: steps.slug,
+    sells: steps.sells,
+    sharedFrom: steps.sharedFrom,
+  };
   const stepRows = db
     .select(columns)
     .from(steps)
@@ -197,10 +205,14 @@ export function saveDraft(db: Db, stepId: string, revision: number, draft: PageD
     .get()?.revision;
 }
 
-function graphOf(entryId: string, stepRows: ReadonlyArray<Step>, routeRows: ReadonlyArray<typeof routes.$inferSelect>): Graph {
+function graphOf(
+  entryId: string,
+  stepRows: ReadonlyArray<Omit<Step, 'sharedFrom'> & Pick<StepRow, 'sharedFrom'>>,
+  routeRows: ReadonlyArray<typeof routes.$inferSelect>,
+): Graph {
   return {
     entryId,
-    steps: stepRows.map(({ id, kind, name, slug, sells }): Step => ({ id, kind, name, slug, sells })),
+    steps: stepRows.map(({ id, kind, name, slug, sells, sharedFrom }): Step => ({ id, kind, name, slug, sells, ...(sharedFrom ? { sharedFrom } : {}) })),
     routes: routeRows.map(
       ({ id, fromStepId, outcome, condition, priority, toStepId }): Route => ({
         id,

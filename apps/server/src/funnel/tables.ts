@@ -1,5 +1,5 @@
 import type { Condition } from '@ruta/core/conditions';
-import type { Outcome, StepKind } from '@ruta/core/funnel';
+import type { Outcome, Step, StepKind } from '@ruta/core/funnel';
 import type { Offer } from '@ruta/core/offers';
 import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
@@ -28,6 +28,7 @@ export const steps = sqliteTable(
     name: text().notNull(),
     slug: text().notNull(),
     sells: text({ mode: 'json' }).$type<Offer[]>().notNull(),
+    sharedFrom: text({ mode: 'json' }).$type<NonNullable<Step['sharedFrom']>>(),
     /** Of whatever version it was saved in; `store.ts` brings it up. */
     draft: text({ mode: 'json' }).$type<unknown>().notNull(),
     /** Counts up with every saved draft, so that two windows cannot overwrite each other unseen. */

@@ -2,12 +2,14 @@ import type { DraftSchema } from '@ruta/core/page';
 import type { z } from 'zod';
 import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
+import { sharedRefusal } from '../funnel/sharedOffers';
 import { loadStep, saveDraft } from '../funnel/store';
 
 /** Saves a page's draft. @throws Refusal 409 if it was changed in another window since it was loaded */
 export function savePage({ db, clock }: Pick<Services, 'db' | 'clock'>, stepId: string, draft: z.infer<typeof DraftSchema>): number {
+  const { sharedFrom } = loadStep(db, stepId);
+  if (sharedFrom) throw sharedRefusal(db, sharedFrom);
   const revision = saveDraft(db, stepId, draft.revision, draft.page, clock.now());
   if (revision !== undefined) return revision;
-  loadStep(db, stepId);
   throw new Refusal(409, 'This page was changed in another window. Reload to see that version.');
 }

@@ -50,7 +50,7 @@ function write({ db, clock }: Needs, drawn: DrawnFunnel, { name, slug, giftId }:
       const draft = drawn.pages[step.id];
       if (!draft) throw new Error(`The template drew no page for ${step.name}.`);
       tx.insert(steps)
-        .values({ ...step, funnelId: id, draft, revision: 1, updatedAt: now })
+        .values({ ...step, sharedFrom: step.sharedFrom ?? null, funnelId: id, draft, revision: 1, updatedAt: now })
         .run();
     }
     for (const { from, to, ...route } of drawn.graph.routes) {

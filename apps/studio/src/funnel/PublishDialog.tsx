@@ -20,6 +20,7 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
   const blocking = funnel.problems.filter((problem) => problem.severity === 'blocking');
   const count = changeCount(funnel);
   const first = funnel.version === 0;
+  const sharedWith = [...new Set(Object.values(funnel.sharing.with).flatMap((users) => users.map(({ name }) => name)))];
   const address = funnel.addresses[funnel.graph.entryId] ?? '';
   return (
     <Modal
@@ -58,6 +59,11 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
             {first || count > 0 ? (funnel.changes.stepIds.length > 0 ? funnel.changes.stepIds : []).map((id) => <li key={id}>{nameOf(id)}</li>) : null}
             {!first && funnel.changes.settings ? <li>Name, address or routes</li> : null}
           </ul>
+          {sharedWith.length > 0 ? (
+            <p className="mt-1">
+              Its offers are shared with {sharedWith.map((name) => `“${name}”`).join(', ')}: they change there with this, whatever else waits there.
+            </p>
+          ) : null}
           {funnel.publishedAt ? (
             <p className="text-soft mt-1">
               Last published {formatTime(funnel.publishedAt, shop.settings.timeZone)}, version {funnel.version}.

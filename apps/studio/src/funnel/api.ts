@@ -1,5 +1,5 @@
 import type { FunnelDetail, FunnelState } from '@ruta/core/checks';
-import type { FunnelRow, FunnelSettings, MapChange, StepSettings } from '@ruta/core/funnel';
+import type { FunnelRow, FunnelSettings, Graph, MapChange, StepSettings } from '@ruta/core/funnel';
 import type { ListPage } from '@ruta/core/lists';
 import type { FunnelFigures } from '@ruta/core/reports';
 import type { FunnelCopy, NewFunnel } from '@ruta/core/templates';
@@ -14,6 +14,7 @@ export const funnelApi = api.injectEndpoints({
       providesTags: ['Funnel'],
     }),
     funnel: build.query<FunnelDetail, string>({ query: (id) => `/funnels/${id}`, providesTags: ['Funnel'] }),
+    offersToShare: build.query<Graph, string>({ query: (id) => `/funnels/${id}/offers`, providesTags: ['Funnel'] }),
     funnelState: build.query<FunnelState, string>({ query: (id) => `/funnels/${id}/state`, providesTags: ['Funnel', 'FunnelState'] }),
     funnelsWith: build.query<Array<{ id: string; name: string }>, string>({ query: (id) => `/products/${id}/funnels`, providesTags: ['Funnel'] }),
     figures: build.query<FunnelFigures, { id: string; days: number }>({ query: ({ id, days }) => `/funnels/${id}/figures?days=${days}` }),

@@ -1,12 +1,14 @@
 import { BANDS, STEP_KINDS, type StepKind } from '@ruta/core/funnel';
-import { Plus } from 'lucide-react';
+import { Link2, Plus } from 'lucide-react';
 import { StopMark } from '../funnel/StopMark';
-import { Menu, MenuGroup, MenuItem, MenuLabel, MenuList, MenuTrigger } from '../ui/Menu';
+import { Menu, MenuGroup, MenuItem, MenuLabel, MenuLine, MenuList, MenuTrigger } from '../ui/Menu';
 
 export interface AddStopProps {
   /** Where the new stop will stand, in words: `between “Order” and “Thank you”`. */
   place: string;
   onAdd: (kind: StepKind) => void;
+  /** Puts offers here that another funnel has already. */
+  onShare?: () => void;
   /** Beside the plus; the plus alone on a line. */
   words?: string;
   /** Opened by the keyboard from the stop before it. */
@@ -15,7 +17,7 @@ export interface AddStopProps {
 }
 
 /** A plus that puts a stop of any kind where it stands. */
-export function AddStop({ place, words, onAdd, open, onOpenChange }: AddStopProps) {
+export function AddStop({ place, words, onAdd, onShare, open, onOpenChange }: AddStopProps) {
   return (
     <Menu {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
       <MenuTrigger
@@ -47,6 +49,14 @@ export function AddStop({ place, words, onAdd, open, onOpenChange }: AddStopProp
             </MenuGroup>
           );
         })}
+        {onShare ? (
+          <>
+            <MenuLine />
+            <MenuItem onSelect={onShare}>
+              <Link2 size={18} aria-hidden="true" /> Offers of another funnel
+            </MenuItem>
+          </>
+        ) : null}
       </MenuList>
     </Menu>
   );

@@ -1,5 +1,5 @@
 import '@xyflow/react/dist/style.css';
-import { connect, duplicateAfter, insertAfter, insertOn, type Outcome, type StepKind, stepKindOf } from '@ruta/core/funnel';
+import { connect, duplicateAfter, insertAfter, insertOn, isSharedWay, type Outcome, type StepKind, stepKindOf } from '@ruta/core/funnel';
 import { Background, type Edge, type Node, Panel, ReactFlow, ReactFlowProvider, useReactFlow, ViewportPortal } from '@xyflow/react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -15,6 +15,8 @@ import { type Layout, layOut, STOP_HEIGHT, STOP_WIDTH } from './layout';
 import { type Lens, lineLooks, plateOf } from './lenses';
 import { MapTools } from './MapTools';
 import { InsertContext, type RouteData, RouteLine } from './RouteLine';
+import { ShareDialog } from './ShareDialog';
+import { SharedPanel } from './SharedPanel';
 import { StopNode, type StopNodeData } from './StopNode';
 import { StopPanel } from './StopPanel';
 import { copyOf, newStop } from './stops';
@@ -48,6 +50,8 @@ function FunnelMap() {
   const [problem, setProblem] = useState('');
   const [removing, setRemoving] = useState(false);
   const [adding, setAdding] = useState(false);
+  /** The route that another funnel's offers are put on. */
+  const [sharing, setSharing] = useState<string | null>(null);
   const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days }, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
   const { graph } = funnel;
   const { currency } = shop.settings;
@@ -136,6 +140,8 @@ function FunnelMap() {
   const insert = useCallback(
     (routeId: string) => {
       const route = graph.routes.find((candidate) => candidate.id === routeId);
+      // Between shared stops people are led as at their source.
+      if (route && isSharedWay(graph, route)) return null;
       const name = (id: string | undefined) => graph.steps.find((step) => step.id === id)?.name ?? '';
       return {
         place: `between “${name(route?.from)}” and “${name(route?.to)}”`,
@@ -145,6 +151,7 @@ function FunnelMap() {
           change(insertOn(graph, routeId, step, newId));
           select(step.id);
         },
+        onShare: () => setSharing(routeId),
       };
     },
     [graph, change, select],
@@ -170,7 +177,7 @@ function FunnelMap() {
     const modifier = event.metaKey || event.ctrlKey;
     if (!focused) return;
     const step = graph.steps.find((candidate) => candidate.id === focused);
-    if (modifier && event.key.toLowerCase() === 'd' && step) {
+    if (modifier && event.key.toLowerCase() === 'd' && step && !step.sharedFrom) {
       return act(() => {
         const copy = copyOf(graph, step);
         toFocus.current = copy.id;
@@ -249,7 +256,31 @@ function FunnelMap() {
           </ReactFlow>
         </InsertContext.Provider>
       </main>
-      {current ? (
+      {sharing ? (
+        <ShareDialog
+          funnel={funnel}
+          routeId={sharing}
+          onClose={() => setSharing(null)}
+          onShare={(edit, stepId) => {
+            toFocus.current = stepId;
+            change(edit);
+            select(stepId);
+            setSharing(null);
+          }}
+        />
+      ) : null}
+      {current?.sharedFrom ? (
+        <SharedPanel
+          step={current}
+          funnel={funnel}
+          removing={removing}
+          onRemoving={setRemoving}
+          onSelect={(id) => {
+            if (id === null && removing) toFocus.current = graph.entryId;
+            select(id);
+          }}
+        />
+      ) : current ? (
         <StopPanel
           step={current}
           funnel={funnel}

@@ -9,13 +9,14 @@ export type RouteData = { look: LineLook; line: PlacedLine };
 export const LINE_COLOURS: Record<LineLook['kind'], string> = { yes: '#0B6B4F', no: '#7B8A8D', conditional: '#6A4BA3' };
 
 /** What the plus on a line does; null where the map is only looked at. */
-export const InsertContext = createContext<((routeId: string) => AddStopProps) | null>(null);
+export const InsertContext = createContext<((routeId: string) => AddStopProps | null) | null>(null);
 
 /** A route of the map: yes solid green, no dashed grey, a condition violet with its words on a plate, and a plus to put a stop there. */
 export function RouteLine({ id, data }: EdgeProps<Edge<RouteData>>) {
   const insert = useContext(InsertContext);
   if (!data) return null;
   const { look, line } = data;
+  const plus = insert?.(id) ?? null;
   const colour = LINE_COLOURS[look.kind];
   return (
     <>
@@ -35,7 +36,7 @@ export function RouteLine({ id, data }: EdgeProps<Edge<RouteData>>) {
               {look.words}
             </span>
           ) : null}
-          {insert ? <AddStop {...insert(id)} /> : null}
+          {plus ? <AddStop {...plus} /> : null}
         </div>
       </EdgeLabelRenderer>
     </>

@@ -4,7 +4,7 @@ import { bumpsOf, mainOffers } from '@ruta/core/offers';
 import type { ShopView } from '@ruta/core/pricing';
 import { offerWords } from '@ruta/pages';
 import { Handle, type Node, type NodeProps, Position } from '@xyflow/react';
-import { TriangleAlert } from 'lucide-react';
+import { Link2, TriangleAlert } from 'lucide-react';
 import { OUTCOME_QUESTIONS } from '../funnel/outcomeWords';
 import { pageApi } from '../page/api';
 import { PagePicture } from '../page/PagePicture';
@@ -24,6 +24,7 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
   const problem = funnel.problems.find((candidate) => candidate.stepId === step.id);
   const price = priceOf(step, funnel, shop);
   const { outcomes } = stepKindOf(step.kind);
+  const sourceName = step.sharedFrom && (funnel.sharing.from[step.sharedFrom.funnelId] ?? 'another funnel');
   return (
     <div
       className={`group rounded-md border-[1.5px] border-ink bg-white cursor-pointer ${isCurrent ? 'outline-5 outline-way' : 'hover:outline-3 hover:outline-way'}`}
@@ -38,7 +39,10 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
         {problem ? <TriangleAlert size={18} className="absolute left-2 top-2 fill-way text-ink" aria-label={`Warning: ${problem.message}`} /> : null}
       </div>
       <div className="px-2.5 py-1.5 leading-[1.35]">
-        <p className="font-bold truncate">{step.name}</p>
+        <p className="font-bold truncate">
+          {step.sharedFrom ? <Link2 size={14} className="inline mr-1 -mt-0.5" aria-label={`Shared from ${sourceName}`} /> : null}
+          {step.name}
+        </p>
         {captions.map((caption, index) => (
           <p key={caption} className={`figures truncate ${index === 1 ? 'font-semibold' : 'text-soft'}`}>
             {caption}

@@ -4,6 +4,7 @@ import { duplicateAfter, freeStepSlug, type MapEdit, makeEnd, moveTo, removeHeal
 import { CopyPlus, FileText, Flag, LogIn, Move, Tag, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../base/newId';
+import { SharedWith } from '../funnel/SharedNotice';
 import { useMapHand } from '../funnel/useMap';
 import { Button, ButtonLink, IconButton } from '../ui/Button';
 import { SelectField, TextField } from '../ui/Field';
@@ -62,6 +63,7 @@ export function StopPanel(props: PanelProps) {
         </ButtonLink>
         {goal ? <AddStop words="Stop behind it" place={`behind “${step.name}”`} onAdd={props.onAdd} open={props.adding} onOpenChange={props.onAdding} /> : null}
       </div>
+      <SharedWith step={step} funnel={funnel} />
       <section className="grid gap-2 min-w-0">
         <h2 className="text-[1rem]">Where it leads</h2>
         <RouteList step={step} funnel={funnel} names={names} currency={currency} />
@@ -169,7 +171,8 @@ function MoveDialog({ step, funnel, onClose, onMove }: { step: Step; funnel: Fun
   );
 }
 
-function RemoveDialog(props: { step: Step; edit: MapEdit; live: boolean; onClose: () => void; onRemove: (edit: MapEdit) => void }) {
+/** Asks before something is taken off the map, with what happens by it. */
+export function RemoveDialog(props: { step: Pick<Step, 'name'>; edit: MapEdit; live: boolean; onClose: () => void; onRemove: (edit: MapEdit) => void }) {
   const { step, edit, live } = props;
   const isLast = edit.operations.length === 0;
   return (

@@ -21,8 +21,9 @@ export function newStop(graph: Graph, kind: StepKind): Step {
 /** A copy of a stop, with ids and an address of its own. */
 export function copyOf(graph: Graph, step: Step): Step {
   const name = `${step.name.slice(0, 72)} (copy)`;
+  const { sharedFrom: _shared, ...own } = step;
   return {
-    ...step,
+    ...own,
     id: newId('step'),
     name,
     slug: freeStepSlug(graph, step.slug),

@@ -9,13 +9,14 @@ import { newId } from '../base/newId';
 import { useProductChoices } from '../catalog/ProductSelect';
 import { namesFor } from '../conditions/names';
 import { funnelApi } from '../funnel/api';
+import { SharedNotice } from '../funnel/SharedNotice';
 import { useWorkspace } from '../funnel/useFunnel';
 import { useMapHand, useUndoKeys } from '../funnel/useMap';
 import { RouteList } from '../map/RouteList';
+import { PagePreview } from '../page/PagePreview';
 import { Button } from '../ui/Button';
 import { Panel } from '../ui/Page';
 import { OfferCard } from './OfferCard';
-import { OfferPreview } from './OfferPreview';
 
 /** Everything a stop sells on one sheet, by question, with the page as its visitors see it beside it. */
 export function OfferView() {
@@ -28,10 +29,13 @@ export function OfferView() {
   return (
     <div className="h-full grid grid-cols-[minmax(0,1fr)_27rem]">
       <main id="main" aria-label="Offer" className="min-h-0 overflow-y-auto p-5 grid grid-cols-[minmax(0,1fr)] gap-0 content-start">
-        <Sheet key={stepId} step={step} funnel={funnel} shop={shop} onFocus={(offer) => setBumpId(offer.place === 'bump' ? offer.id : null)} />
+        <SharedNotice step={step} funnel={funnel} view="offer" />
+        {step.sharedFrom ? null : (
+          <Sheet key={stepId} step={step} funnel={funnel} shop={shop} onFocus={(offer) => setBumpId(offer.place === 'bump' ? offer.id : null)} />
+        )}
       </main>
       <aside aria-label="The page as visitors see it" className="min-h-0 border-l border-line bg-band overflow-y-auto">
-        <OfferPreview step={step} funnel={funnel} shop={shop} bumpId={bumpId} />
+        <PagePreview step={step} funnel={funnel} shop={shop} bumpId={bumpId} />
       </aside>
     </div>
   );

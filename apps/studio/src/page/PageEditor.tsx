@@ -6,6 +6,7 @@ import { ExternalLink, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useAppDispatch } from '../base/store';
+import { SharedNotice } from '../funnel/SharedNotice';
 import { useWorkspace } from '../funnel/useFunnel';
 import { ButtonLink, IconButton } from '../ui/Button';
 import { LeaveGuard } from '../ui/LeaveGuard';
@@ -16,6 +17,7 @@ import { ConflictBar } from './ConflictBar';
 import { addElement, duplicate, moveTo, nudge, removal } from './editing';
 import { changed, closed, conflictMet, opened, redone, type Screen, screenChosen, selected, takenUp, undone, useEditor } from './editorSlice';
 import { Outline } from './Outline';
+import { PagePreview } from './PagePreview';
 import { SectionLibrary } from './SectionLibrary';
 import { SeenBy } from './SeenBy';
 import { Sheet } from './Sheet';
@@ -33,6 +35,18 @@ const SCREENS: Array<{ screen: Screen; name: string; icon: typeof Monitor }> = [
 /** The editor of one page: what is on it at the left, the page in the middle, a sheet for what is selected at the right. */
 export function PageEditor() {
   const { stepId = '' } = useParams();
+  const { funnel, shop } = useWorkspace();
+  const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
+  if (!step?.sharedFrom) return <Editor stepId={stepId} />;
+  return (
+    <main id="main" aria-label="Page" className="h-full overflow-y-auto p-5 grid content-start justify-items-center">
+      <SharedNotice step={step} funnel={funnel} view="page" />
+      <PagePreview step={step} funnel={funnel} shop={shop} bumpId={null} />
+    </main>
+  );
+}
+
+function Editor({ stepId }: { stepId: string }) {
   const { funnel, shop } = useWorkspace();
   const dispatch = useAppDispatch();
   const editor = useEditor();

@@ -37,6 +37,9 @@ export type StepSettings = z.infer<typeof StepSettingsSchema>;
 export const ChangesSchema = z.object({ stepIds: z.array(z.string()), settings: z.boolean() });
 export type Changes = z.infer<typeof ChangesSchema>;
 
+/** Something by its name. */
+export const NamedSchema = z.object({ id: z.string(), name: z.string() });
+
 export const FunnelViewSchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -49,11 +52,12 @@ export const FunnelViewSchema = z.object({
   version: z.int(),
   addresses: z.record(z.string(), z.string()),
   products: z.record(z.string(), ProductSchema).describe('What the stops sell and give, and the parts of bundles'),
+  sharing: z.object({
+    from: z.record(z.string(), z.string()).describe('Names of the funnels that shared stops come from'),
+    with: z.record(z.string(), z.array(NamedSchema)).describe('Funnels that share a stop of this one'),
+  }),
   publications: z.array(z.object({ version: z.int(), at: z.int() })),
 });
-
-/** Something by its name. */
-export const NamedSchema = z.object({ id: z.string(), name: z.string() });
 
 /** Changes of a funnel's map, all or none. */
 export const MapChangeSchema = z.object({

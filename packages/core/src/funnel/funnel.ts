@@ -19,6 +19,9 @@ export const RESERVED_SLUGS = ['d', 'e', 'cart', 'media', 'offer', 'order', 'pay
 /** Everything one step sells. Without a default, so that a change which does not speak of it leaves it as it is. */
 export const SellsSchema = z.array(OfferSchema).max(40, 'Keep it to forty offers.');
 
+/** The offer of another funnel that a step is: what it says and sells is changed there, and follows here. */
+export const SharedFromSchema = z.object({ funnelId: idSchema('funnel'), stepId: idSchema('step') });
+
 export const StepSchema = z.object({
   id: idSchema('step'),
   kind: StepKindSchema,
@@ -26,6 +29,7 @@ export const StepSchema = z.object({
   slug: SlugSchema,
   /** What it sells, gives or makes the case for; the first that is no bump is what its page is about. */
   sells: SellsSchema.default([]),
+  sharedFrom: SharedFromSchema.optional(),
 });
 export type Step = z.infer<typeof StepSchema>;
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ConditionSchema } from '../conditions';
 import { idSchema } from '../ids';
-import { type Graph, type Route, RouteSchema, SellsSchema, type Step, StepSchema } from './funnel';
+import { type Graph, type Route, RouteSchema, SellsSchema, SharedFromSchema, type Step, StepSchema } from './funnel';
 import { OutcomeSchema } from './stepKind';
 
 /** One small change of a funnel's graph. Every operation has an inverse that is an operation too. */
@@ -11,7 +11,14 @@ export const GraphOperationSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('changeStep'),
     stepId: idSchema('step'),
-    changes: z.object({ name: StepSchema.shape.name, slug: StepSchema.shape.slug, sells: SellsSchema }).partial(),
+    changes: z
+      .object({
+        name: StepSchema.shape.name,
+        slug: StepSchema.shape.slug,
+        sells: SellsSchema,
+        sharedFrom: SharedFromSchema.nullable().describe('Null makes it the funnel’s own'),
+      })
+      .partial(),
   }),
   z.object({ kind: z.literal('addRoute'), route: RouteSchema }),
   z.object({ kind: z.literal('removeRoute'), routeId: idSchema('route') }),
@@ -70,8 +77,14 @@ function applyOne(graph: Graph, operation: GraphOperation): { graph: Graph; inve
     }
     case 'changeStep': {
       const step = stepOf(graph, operation.stepId);
-      const steps = graph.steps.map((each) => (each.id === step.id ? { ...each, ...operation.changes } : each));
-      return { graph: { ...graph, steps }, inverse: { kind: 'changeStep', stepId: step.id, changes: previous(step, operation.changes) } };
+      const { sharedFrom = step.sharedFrom ?? null, ...rest } = operation.changes;
+      const { sharedFrom: _before, ...bare } = { ...step, ...rest };
+      const changed: Step = sharedFrom === null ? bare : { ...bare, sharedFrom };
+      const before = { ...previous(step, rest), ...('sharedFrom' in operation.changes ? { sharedFrom: step.sharedFrom ?? null } : {}) };
+      return {
+        graph: { ...graph, steps: graph.steps.map((each) => (each.id === step.id ? changed : each)) },
+        inverse: { kind: 'changeStep', stepId: step.id, changes: before },
+      };
     }
     case 'addRoute': {
       const { route } = operation;

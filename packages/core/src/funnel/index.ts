@@ -6,6 +6,7 @@ export * from './graphOperation';
 export * from './mapEdits';
 export * from './nextStep';
 export * from './passBy';
+export * from './sharedOffers';
 export { BANDS, type Outcome, OutcomeSchema, type StepKindRecord, stepKindRecord } from './stepKind';
 export * from './stepKinds';
 export * from './stopsInOrder';

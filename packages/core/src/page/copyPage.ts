@@ -41,3 +41,19 @@ export const copySection = (section: Section, newId: NewId): Section => copied([
 
 /** A page with ids of its own. */
 export const copyPage = (page: PageDocument, newId: NewId): PageDocument => ({ ...page, sections: copied(page.sections, newId) });
+
+/** A page whose buttons lead to other steps. */
+export const leadingTo = (page: PageDocument, stepOf: (stepId: string) => string): PageDocument => ({
+  ...page,
+  sections: page.sections.map((section) => ({
+    ...section,
+    columns: section.columns.map((column) => ({
+      ...column,
+      elements: column.elements.map((element) =>
+        element.type === 'button' && element.action.kind === 'step'
+          ? { ...element, action: { kind: 'step' as const, stepId: stepOf(element.action.stepId) } }
+          : element,
+      ),
+    })),
+  })),
+});

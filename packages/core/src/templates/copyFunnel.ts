@@ -1,35 +1,22 @@
 import type { Graph } from '../funnel';
 import type { NewId } from '../ids';
-import { copyPage, type PageDocument } from '../page';
+import { copyPage, leadingTo, type PageDocument } from '../page';
 import type { DrawnFunnel } from './template';
 
 /** A funnel as another of one's own: every stop, route, offer and page with ids of its own, buttons leading to the new stops. */
 export function copyFunnel(graph: Graph, pages: Record<string, PageDocument>, newId: NewId): DrawnFunnel {
   const stepIds = new Map(graph.steps.map((step) => [step.id, newId('step')]));
   const idOf = (id: string) => stepIds.get(id) ?? id;
-  const pageOf = (page: PageDocument): PageDocument => {
-    const copy = copyPage(page, newId);
-    return {
-      ...copy,
-      sections: copy.sections.map((section) => ({
-        ...section,
-        columns: section.columns.map((column) => ({
-          ...column,
-          elements: column.elements.map((element) =>
-            element.type === 'button' && element.action.kind === 'step'
-              ? { ...element, action: { kind: 'step' as const, stepId: idOf(element.action.stepId) } }
-              : element,
-          ),
-        })),
-      })),
-    };
-  };
   return {
     graph: {
       entryId: idOf(graph.entryId),
-      steps: graph.steps.map((step) => ({ ...step, id: idOf(step.id), sells: step.sells.map((offer) => ({ ...offer, id: newId('offer') })) })),
+      steps: graph.steps.map((step) => ({
+        ...step,
+        id: idOf(step.id),
+        sells: step.sharedFrom ? step.sells : step.sells.map((offer) => ({ ...offer, id: newId('offer') })),
+      })),
       routes: graph.routes.map((route) => ({ ...route, id: newId('route'), from: idOf(route.from), to: idOf(route.to) })),
     },
-    pages: Object.fromEntries(Object.entries(pages).map(([stepId, page]) => [idOf(stepId), pageOf(page)])),
+    pages: Object.fromEntries(Object.entries(pages).map(([stepId, page]) => [idOf(stepId), leadingTo(copyPage(page, newId), idOf)])),
   };
 }

@@ -4,11 +4,11 @@ import type { Step } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
 import { PageView } from '@ruta/pages';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { pageApi } from '../page/api';
-import { PageFrame } from '../page/PageFrame';
-import { STILL } from '../page/still';
-import { studioContext } from '../page/studioContext';
 import { Waiting } from '../ui/Page';
+import { pageApi } from './api';
+import { PageFrame } from './PageFrame';
+import { STILL } from './still';
+import { studioContext } from './studioContext';
 
 const WIDTHS = { phone: 390, desktop: 1100 } as const;
 const ROOM = 382;
@@ -16,7 +16,7 @@ const ROOM = 382;
 const LEAD = 160;
 
 /** The stop's page in the seller's brand, with what is being set here, as it is typed. */
-export function OfferPreview({ step, funnel, shop, bumpId }: { step: Step; funnel: FunnelDetail; shop: ShopView; bumpId: string | null }) {
+export function PagePreview({ step, funnel, shop, bumpId }: { step: Step; funnel: FunnelDetail; shop: ShopView; bumpId: string | null }) {
   const { data: draft, error, refetch } = pageApi.useStepPageQuery(step.id);
   const [screen, setScreen] = useState<keyof typeof WIDTHS>('phone');
   const [page, setPage] = useState<Document | null>(null);
