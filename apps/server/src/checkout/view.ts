@@ -3,7 +3,7 @@ import { type OrderValues, tickName, valuesOf } from '@ruta/core/checkout';
 import { isElementOf } from '@ruta/core/elements';
 import { stepKindOf } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
-import { bumpsOf, mainOffer, type Offer, offerAt, offerOption } from '@ruta/core/offers';
+import { bumpPictureIds, bumpsOf, mainOffer, type Offer, offerAt, offerOption } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
 import { freeWords, needsCard, parcelOf, type Quote, regionsOf } from '@ruta/core/pricing';
 import { allCountries, countryName } from '@ruta/core/shop';
@@ -173,7 +173,7 @@ export function checkoutView(
 /** The bumps that are offered, as the page shows them. */
 export function bumpViews({ db, clock }: Pick<Services, 'db' | 'clock'>, live: LiveStep, { bumps, errors }: QuotedCart): BumpView[] {
   const { currency } = loadShop(db).settings;
-  const files = live.step.sells.flatMap(({ bump: { picture } }) => (picture?.kind === 'file' ? [picture.fileId] : []));
+  const files = bumpPictureIds(live.step.sells);
   const found = { currency, now: clock.now(), pictures: files.length > 0 ? findPictures(db, files) : {} };
   return bumps.map(({ offer, product, ticked }) => bumpView(offer, product, { ...found, ticked, error: errors[tickName(offer.id)] }));
 }

@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, useSyncExternalStore } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useStore } from 'react-redux';
 import { Link } from 'react-router';
 import { type RootState, useAppDispatch, useAppSelector } from '../base/store';
@@ -9,11 +9,13 @@ import { unsavedPages } from '../page/unsaved';
 import { Button } from '../ui/Button';
 
 const RETRY_MS = 4000;
+const WORTH_TELLING_MS = 1200;
 
 interface Waiting {
   key: string;
   name: string;
   problem: string | null;
+  at: number;
   link: { to: string; name: string };
   drop: () => void;
 }
@@ -27,6 +29,7 @@ function waitingOf(openStepId: string | null, openFunnelId: string | null): Wait
       key: `${entry.stepId} ${entry.windowId}`,
       name: entry.place.name,
       problem: entry.problem,
+      at: entry.at,
       link: { to: `/funnels/${entry.place.funnelId}/page/${entry.stepId}`, name: 'Open the page' },
       drop: () => unsavedPages.forget(entry.stepId, entry.windowId),
     }));
@@ -37,6 +40,7 @@ function waitingOf(openStepId: string | null, openFunnelId: string | null): Wait
       key: `${entry.funnelId} ${entry.windowId}`,
       name: entry.name,
       problem: entry.problem,
+      at: entry.at,
       link: { to: `/funnels/${entry.funnelId}/map`, name: 'Open the map' },
       drop: () => unsavedMaps.forget(entry.funnelId, entry.windowId),
     }));
@@ -51,9 +55,17 @@ export function UnsavedStrip() {
   const openFunnelId = useAppSelector((state) => state.map?.funnelId ?? null);
   const keptPages = useSyncExternalStore(unsavedPages.subscribe, unsavedPages.seen);
   const keptMaps = useSyncExternalStore(unsavedMaps.subscribe, unsavedMaps.seen);
-  const waiting = waitingOf(openStepId, openFunnelId);
-  const canBeSent = waiting.some(({ problem }) => problem === null);
+  const [now, setNow] = useState(Date.now);
+  const kept = waitingOf(openStepId, openFunnelId);
+  const canBeSent = kept.some(({ problem }) => problem === null);
+  // What is on its way for a moment only is not worth a word.
+  const waiting = kept.filter(({ problem, at }) => problem !== null || now - at >= WORTH_TELLING_MS);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at again a while after something was kept
+  useEffect(() => {
+    const timer = setTimeout(() => setNow(Date.now()), WORTH_TELLING_MS);
+    return () => clearTimeout(timer);
+  }, [keptPages, keptMaps]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: begun anew whenever something else is kept
   useEffect(() => {
     if (!canBeSent) return;

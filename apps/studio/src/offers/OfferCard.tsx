@@ -1,4 +1,4 @@
-import { optionsOf, type Product } from '@ruta/core/catalog';
+import { optionsOf, type PictureInfo, type Product } from '@ruta/core/catalog';
 import type { FactNames } from '@ruta/core/facts';
 import { type Step, stepKindOf } from '@ruta/core/funnel';
 import { isWhole, type Offer, offerOption } from '@ruta/core/offers';
@@ -30,6 +30,7 @@ interface CardProps {
   onRemove: () => void;
   onMove: (by: -1 | 1) => void;
   onCopy: () => void;
+  onUploaded: (picture: PictureInfo) => void;
 }
 
 /** One offer or bump: what, at what price, with which words, until when, and who sees it. */
@@ -76,7 +77,7 @@ export function OfferCard(props: CardProps) {
       <What {...props} change={change} />
       <DiscountFields offer={offer} product={product} currency={currency} onChange={change} />
       {isBump || isAddition ? <Words offer={offer} isBump={isBump} change={change} /> : null}
-      {isBump ? <BumpLookFields look={offer.bump} onChange={(bump) => change({ bump })} /> : null}
+      {isBump ? <BumpLookFields look={offer.bump} onChange={(bump) => change({ bump })} onUploaded={props.onUploaded} /> : null}
       {isAddition ? (
         <div className="grid gap-2">
           <Check label="The buyer may change the quantity" checked={offer.asksQuantity} onChange={(event) => change({ asksQuantity: event.target.checked })} />

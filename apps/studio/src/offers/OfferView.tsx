@@ -13,7 +13,9 @@ import { SharedNotice } from '../funnel/SharedNotice';
 import { useWorkspace } from '../funnel/useFunnel';
 import { useMapHand, useUndoKeys } from '../funnel/useMap';
 import { RouteList } from '../map/RouteList';
+import { OrderFormParts } from '../page/OrderFormParts';
 import { PagePreview } from '../page/PagePreview';
+import { usePageHand } from '../page/usePageHand';
 import { Button } from '../ui/Button';
 import { Panel } from '../ui/Page';
 import { OfferCard } from './OfferCard';
@@ -46,6 +48,7 @@ function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDeta
   const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days: 30 });
   const names = useMemo(() => namesFor(funnel, shop.settings.currency), [funnel, shop.settings.currency]);
   const { sells } = stepKindOf(step.kind);
+  const { addPicture } = usePageHand(step, funnel.id);
   const set = (next: Offer[], mergeKey?: string) =>
     change({ operations: [{ kind: 'changeStep', stepId: step.id, changes: { sells: next } }] }, mergeKey && `${step.id} ${mergeKey}`);
   const replace = (offer: Offer, mergeKey?: string) =>
@@ -72,6 +75,7 @@ function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDeta
       figures={figures?.offers.find((row) => row.offerId === offer.id) ?? null}
       onChange={replace}
       onFocus={() => onFocus(offer)}
+      onUploaded={addPicture}
       onRemove={() => remove(offer)}
       onMove={(by) => move(offer, by)}
       onCopy={() => set([...step.sells, { ...offer, id: newId('offer') }])}
@@ -110,9 +114,7 @@ function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDeta
       ) : null}
       {sells === 'order' ? (
         <Panel title="What does the form ask, and in what order?">
-          <p>
-            Fields, stages and words of the form are set <Link to={`/funnels/${funnel.id}/page/${step.id}`}>on the page</Link>.
-          </p>
+          <OrderFormParts step={step} funnel={funnel} />
         </Panel>
       ) : null}
       <Panel title="What happens then?">

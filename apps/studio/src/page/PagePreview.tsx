@@ -5,10 +5,10 @@ import type { ShopView } from '@ruta/core/pricing';
 import { PageView } from '@ruta/pages';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Waiting } from '../ui/Page';
-import { pageApi } from './api';
 import { PageFrame } from './PageFrame';
 import { STILL } from './still';
 import { studioContext } from './studioContext';
+import { usePageHand } from './usePageHand';
 
 const WIDTHS = { phone: 390, desktop: 1100 } as const;
 const ROOM = 382;
@@ -17,7 +17,7 @@ const LEAD = 160;
 
 /** The stop's page in the seller's brand, with what is being set here, as it is typed. */
 export function PagePreview({ step, funnel, shop, bumpId }: { step: Step; funnel: FunnelDetail; shop: ShopView; bumpId: string | null }) {
-  const { data: draft, error, refetch } = pageApi.useStepPageQuery(step.id);
+  const { page: draft, pictures, error, refetch } = usePageHand(step, funnel.id);
   const [screen, setScreen] = useState<keyof typeof WIDTHS>('phone');
   const [page, setPage] = useState<Document | null>(null);
   const holder = useRef<HTMLDivElement>(null);
@@ -28,7 +28,7 @@ export function PagePreview({ step, funnel, shop, bumpId }: { step: Step; funnel
     if (!bump || !scroller) return;
     scroller.scrollTo({ top: Math.max(0, bump.getBoundingClientRect().top * (ROOM / WIDTHS[screen]) - LEAD), behavior: 'smooth' });
   }, [bumpId, page, screen]);
-  const context = useMemo(() => studioContext(shop, funnel, step, draft?.pictures ?? {}), [shop, funnel, step, draft]);
+  const context = useMemo(() => studioContext(shop, funnel, step, pictures ?? {}), [shop, funnel, step, pictures]);
   if (!draft) return <Waiting error={error} retry={refetch} />;
   const width = WIDTHS[screen];
   return (
@@ -49,7 +49,7 @@ export function PagePreview({ step, funnel, shop, bumpId }: { step: Step; funnel
       </fieldset>
       <div ref={holder} className="border border-line rounded-md overflow-hidden bg-white">
         <PageFrame title={`Preview of ${step.name}`} brand={context.brand} width={width} scale={ROOM / width} picture onDocument={setPage}>
-          <PageView page={draft.page} context={context} edit={STILL} />
+          <PageView page={draft} context={context} edit={STILL} />
         </PageFrame>
       </div>
     </div>

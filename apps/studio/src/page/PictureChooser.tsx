@@ -6,8 +6,16 @@ import { useAppDispatch } from '../base/store';
 import { Button } from '../ui/Button';
 import { pictureAdded } from './editorSlice';
 
+interface ChooserProps {
+  label: string;
+  fileId: string | null;
+  onChoose: (fileId: string | null) => void;
+  /** Where the picture is for something else than the page that is being edited. */
+  onUploaded?: (picture: PictureInfo) => void;
+}
+
 /** Uploads a picture and shows the one that is there. */
-export function PictureChooser({ label, fileId, onChoose }: { label: string; fileId: string | null; onChoose: (fileId: string | null) => void }) {
+export function PictureChooser({ label, fileId, onChoose, onUploaded }: ChooserProps) {
   const dispatch = useAppDispatch();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
@@ -17,7 +25,8 @@ export function PictureChooser({ label, fileId, onChoose }: { label: string; fil
     setProblem('');
     try {
       const picture = await upload<PictureInfo>('pictures', file);
-      dispatch(pictureAdded(picture));
+      if (onUploaded) onUploaded(picture);
+      else dispatch(pictureAdded(picture));
       onChoose(picture.id);
     } catch (refusal) {
       setProblem((refusal as Problem).errors[0]?.message ?? (refusal as Problem).title);

@@ -27,6 +27,8 @@ export function sendPage(dispatch: Dispatch, stepId: string, revision: number, p
       const base = own?.from === revision ? own.to : revision;
       const done = await dispatch(pageApi.endpoints.savePage.initiate({ id: stepId, revision: base, page }, { track: false })).unwrap();
       advanced.set(stepId, { from: revision, to: done.revision });
+      // Wherever else the page is looked at, it is this one now.
+      dispatch(pageApi.util.updateQueryData('stepPage', stepId, (known) => ({ ...known, page, revision: done.revision })));
       return done.revision;
     });
   lines.set(stepId, sent);

@@ -41,3 +41,7 @@ export const BumpLookSchema = z.object({
   ticked: z.boolean().default(false).describe('Ticked beforehand, which is unlawful for consumers in many countries'),
 });
 export type BumpLook = z.infer<typeof BumpLookSchema>;
+
+/** Pictures that bumps have of their own, by their files. */
+export const bumpPictureIds = (sells: ReadonlyArray<{ bump: Pick<BumpLook, 'picture'> }>): string[] =>
+  sells.flatMap(({ bump: { picture } }) => (picture?.kind === 'file' ? [picture.fileId] : []));

@@ -2,7 +2,7 @@ import type { CheckoutOption, CheckoutView } from '../context';
 import { TextField } from './Field';
 
 /** What exactly is bought: edition and price, an amount of one's own where the seller lets people choose, quantity. */
-export function OrderChoice({ checkout, asksQuantity }: { checkout: CheckoutView; asksQuantity: boolean }) {
+export function OrderChoice({ checkout, asksQuantity, step }: { checkout: CheckoutView; asksQuantity: boolean; step: number }) {
   const { options, values, errors } = checkout;
   const names = [...new Set(options.map((option) => option.edition))];
   // Where each edition has one price, the editions themselves are the choice.
@@ -12,7 +12,7 @@ export function OrderChoice({ checkout, asksQuantity }: { checkout: CheckoutView
   return (
     <fieldset>
       <legend>
-        <span className="step-number">1</span> Your choice
+        <span className="step-number">{step}</span> Your choice
       </legend>
       {options.length > 1 ? (
         <div className="choices" data-field="option">

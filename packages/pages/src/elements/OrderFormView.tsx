@@ -1,8 +1,9 @@
-import type { ElementOf } from '@ruta/core/elements';
+import { type ElementOf, type OrderPart, orderParts } from '@ruta/core/elements';
 import { formatMoney } from '@ruta/core/money';
 import type { BumpPosition } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
 import { freeWords } from '@ruta/core/pricing';
+import { Fragment } from 'react';
 import { type CheckoutView, usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Bumps } from './Bumps';
@@ -83,26 +84,51 @@ function Consent({ element }: { element: ElementOf<'order-form'> }) {
 }
 
 function OrderFields({ element, checkout }: { element: ElementOf<'order-form'>; checkout: CheckoutView | null }) {
-  const hasChoice = checkout ? checkout.options.length > 1 || checkout.options.some((option) => option.chooses) || Boolean(element.askQuantity) : false;
-  const first = hasChoice ? 2 : 1;
   const { edit } = usePage();
+  const hasChoice = checkout ? checkout.options.length > 1 || checkout.options.some((option) => option.chooses) || Boolean(element.askQuantity) : false;
+  const parts = orderParts(element.parts).filter((part) => part !== 'choice' || hasChoice);
+  const numbered: OrderPart[] = parts.filter((part) => part !== 'code');
+  const show = (part: OrderPart) => {
+    const step = numbered.indexOf(part) + 1;
+    switch (part) {
+      case 'choice':
+        return checkout ? <OrderChoice key={part} checkout={checkout} asksQuantity={Boolean(element.askQuantity)} step={step} /> : null;
+      case 'contact':
+        return (
+          <Fragment key={part}>
+            <OrderBuyer element={element} checkout={checkout} step={step} />
+            <BumpsAt position="after-contact" checkout={checkout} />
+          </Fragment>
+        );
+      case 'code':
+        return checkout ? <Code key={part} checkout={checkout} hides={Boolean(element.hideCode)} /> : null;
+      case 'payment':
+        return checkout && !checkout.mayNeedCard ? null : <CardFields key={part} checkout={checkout} step={step} />;
+      default:
+        return part satisfies never;
+    }
+  };
+  // The first stage ends with who buys.
+  const end = parts.indexOf('contact') + 1;
   return (
     <>
       <div className="order-part" data-stage={element.stages ? '1' : undefined}>
         <BumpsAt position="top" checkout={checkout} />
-        {checkout && hasChoice ? <OrderChoice checkout={checkout} asksQuantity={Boolean(element.askQuantity)} /> : null}
-        <OrderBuyer element={element} checkout={checkout} step={first} />
-        <BumpsAt position="after-contact" checkout={checkout} />
+        {parts.slice(0, end).map(show)}
         {element.stages ? <NextStage element={element} isShown={edit !== null} /> : null}
       </div>
       <div className="order-part" data-stage={element.stages ? '2' : undefined}>
         <BumpsAt position="second-stage" checkout={checkout} />
-        {checkout && !element.hideCode ? <CodeField checkout={checkout} /> : null}
-        {checkout?.values.code && element.hideCode ? <input type="hidden" name="code" value={checkout.values.code} /> : null}
-        {checkout && !checkout.mayNeedCard ? null : <CardFields checkout={checkout} step={first + 1} />}
+        {parts.slice(end).map(show)}
       </div>
     </>
   );
+}
+
+/** A field for a discount code, or what came with a link where none is shown. */
+function Code({ checkout, hides }: { checkout: CheckoutView; hides: boolean }) {
+  if (!hides) return <CodeField checkout={checkout} />;
+  return checkout.values.code ? <input type="hidden" name="code" value={checkout.values.code} /> : null;
 }
 
 /** Leads to the payment, once the contact details are there; only the script folds the payment away. */
