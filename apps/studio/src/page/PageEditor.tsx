@@ -190,14 +190,15 @@ function Editor({ stepId }: { stepId: string }) {
               </fieldset>
             </div>
           </div>
-          <div className="flex-1 min-h-0 overflow-y-auto px-4 pb-16">
+          {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached by keyboard */}
+          <section aria-label="The page itself" tabIndex={0} className="flex-1 min-h-0 overflow-y-auto px-4 pb-16">
             <Canvas
               page={conflict?.showing === 'theirs' ? conflict.page : seenBy ? shownPage(page, seenBy) : page}
               context={context}
               onKey={onKey}
               onAddSection={setAddingAt}
             />
-          </div>
+          </section>
         </main>
         <aside aria-label="Settings of what is selected" className="bg-white border-l border-line min-h-0 overflow-y-auto">
           <Sheet page={page} step={step} context={context} apply={apply} />

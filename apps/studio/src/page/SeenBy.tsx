@@ -71,6 +71,7 @@ export function SeenBy({ funnel, facts, onChange }: { funnel: FunnelDetail; fact
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="Look at the page as one buyer"
           align="end"
           sideOffset={6}
           collisionPadding={12}
