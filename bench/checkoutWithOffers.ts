@@ -1,9 +1,7 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import path from 'node:path';
 import type autocannon from 'autocannon';
 import { Seller } from '../apps/server/test/support/clients';
-import { freePort, Installation } from '../apps/server/test/support/installation';
 import { OfferFunnel, offerOf, thing } from '../apps/server/test/support/offers';
+import { inInstantShop } from './instantShop';
 import { inPairs, type Measurement, requestsPerSecond } from './measure';
 
 const PAIRS = 5;
@@ -21,14 +19,8 @@ interface Kept {
  * Steps of an order with a bump and an upsell (the payment, then the yes) while the processor answers at once, against
  * Express writing one row durably for each.
  */
-export async function checkoutWithOffersBench(bareUrl: string): Promise<Measurement> {
-  const port = await freePort();
-  const processor: ChildProcess = spawn(process.execPath, ['--import', 'tsx', path.join(import.meta.dirname, 'processor.ts')], {
-    env: { ...process.env, PROCESSOR_PORT: String(port) },
-    stdio: 'inherit',
-  });
-  const ruta = await Installation.start({ standinsAt: port, settings: { NODE_ENV: 'production', RUTA_JOBS_EVERY_MS: '600000' } });
-  try {
+export function checkoutWithOffersBench(bareUrl: string): Promise<Measurement> {
+  return inInstantShop(async (ruta) => {
     const seller = await Seller.ofNewShop(ruta.studio);
     const funnel = await OfferFunnel.draw(seller, { price: PRICE });
     const bump = offerOf((await thing(seller, 'Workbook', BUMP)).id, { place: 'bump' });
@@ -89,8 +81,5 @@ export async function checkoutWithOffersBench(bareUrl: string): Promise<Measurem
       () => orders(ruta.site, `/pay/${checkout}`, `/offer/${stop}`),
       () => orders(bareUrl, '/row', '/row'),
     );
-  } finally {
-    processor.kill();
-    await ruta.stop();
-  }
+  });
 }

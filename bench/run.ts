@@ -3,14 +3,16 @@ import path from 'node:path';
 import { freePort, Installation, until } from '../apps/server/test/support/installation';
 import { checkoutBench } from './checkout';
 import { checkoutWithOffersBench } from './checkoutWithOffers';
+import { inInstantShop } from './instantShop';
 import { listsBench } from './lists';
 import type { Measurement } from './measure';
 import { quoteBench } from './quoteCart';
-import { pagesBench, viewsBench } from './servedPages';
+import { pagesBench, versionsBench, viewsBench } from './servedPages';
 
 /** What each ratio must hold, as the design states it. */
 const HOLD: Record<string, (ratio: number) => boolean> = {
   'page.throughput': (ratio) => ratio >= 1,
+  'page.versions': (ratio) => ratio >= 1,
   'events.ingest': (ratio) => ratio >= 0.9,
   quote: (ratio) => ratio <= 1.5,
   checkout: (ratio) => ratio >= 0.2,
@@ -28,7 +30,7 @@ const measure = async (name: string, bench: () => Promise<Measurement>) => {
 };
 await measure('quote', quoteBench);
 await measure('lists', listsBench);
-if (['page.throughput', 'events.ingest', 'checkout', 'checkout.offers'].some(isAsked)) {
+if (['page.throughput', 'page.versions', 'events.ingest', 'checkout', 'checkout.offers'].some(isAsked)) {
   const barePort = await freePort();
   const bareUrl = `http://127.0.0.1:${barePort}`;
   const bare = spawn(process.execPath, ['--import', 'tsx', path.join(import.meta.dirname, 'bare.ts')], {
@@ -46,6 +48,7 @@ if (['page.throughput', 'events.ingest', 'checkout', 'checkout.offers'].some(isA
         await ruta.stop();
       }
     }
+    await measure('page.versions', () => inInstantShop((ruta) => versionsBench(ruta, bareUrl)));
     await measure('checkout', () => checkoutBench(bareUrl));
     await measure('checkout.offers', () => checkoutWithOffersBench(bareUrl));
   } finally {

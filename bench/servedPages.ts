@@ -1,6 +1,8 @@
 import { gzipSync } from 'node:zlib';
 import type autocannon from 'autocannon';
+import { Seller } from '../apps/server/test/support/clients';
 import type { Installation } from '../apps/server/test/support/installation';
+import { OfferFunnel } from '../apps/server/test/support/offers';
 import { inPairs, type Measurement, requestsPerSecond } from './measure';
 
 const PAIRS = 7;
@@ -23,6 +25,35 @@ export async function pagesBench(ruta: Installation, bareUrl: string): Promise<M
     'requests/s',
     PAIRS,
     () => requestsPerSecond({ url: page, headers }),
+    () => requestsPerSecond({ url: `${bareUrl}/bytes`, headers }),
+  );
+}
+
+const VERSIONS = 10;
+
+/** A published page with ten parts that only some visitors see, served to one of them, against Express sending the same bytes. */
+export async function versionsBench(ruta: Installation, bareUrl: string): Promise<Measurement> {
+  const seller = await Seller.ofNewShop(ruta.studio);
+  const funnel = await OfferFunnel.draw(seller);
+  const { id } = funnel.step('sales');
+  const { page, revision } = await seller.read(`/steps/${id}/page`);
+  const [column] = page.sections[0].columns;
+  for (let number = 0; number < VERSIONS; number++) {
+    const condition = number % 2 === 0 ? { fact: 'device', device: 'desktop' } : { fact: 'returning', returning: number % 4 === 1 };
+    const words = [{ type: 'text', text: `For some visitors only, part ${number}` }];
+    column.elements.push({ id: `elm_version${String(number).padStart(6, '0')}`, type: 'text', style: 'body', words, show: { kind: 'when', condition } });
+  }
+  await seller.make(`/steps/${id}/page`, { revision, page }, 'PUT');
+  await funnel.publish();
+  const address = `${ruta.site}/${funnel.slug}`;
+  const html = await (await fetch(address, { headers })).text();
+  if (!html.includes('For some visitors only')) throw new Error('no version is shown');
+  await fetch(`${bareUrl}/bytes`, { method: 'PUT', body: gzipSync(html, { level: 9 }), headers: { 'content-type': 'text/html' } });
+  return inPairs(
+    'page.versions',
+    'requests/s',
+    PAIRS,
+    () => requestsPerSecond({ url: address, headers }),
     () => requestsPerSecond({ url: `${bareUrl}/bytes`, headers }),
   );
 }
