@@ -65,7 +65,10 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
     device: visitor?.device,
     language,
     returning: visitor ? visitor.visits > 1 : undefined,
-    now: localMoment(known.at ?? clock.now(), shop.timeZone),
+    // Reckoned when it is asked for: most conditions ask nothing of the clock, and time zones are dear.
+    get now() {
+      return localMoment(known.at ?? clock.now(), shop.timeZone);
+    },
   };
 }
 
