@@ -29,7 +29,7 @@ export function OfferView() {
   const [bumpId, setBumpId] = useState<string | null>(null);
   if (!step) return <p className="p-8">This stop is not part of the funnel any more.</p>;
   return (
-    <div className="h-full grid grid-cols-[minmax(0,1fr)_27rem]">
+    <div className="h-full grid grid-cols-[minmax(0,1fr)_30rem]">
       <main id="main" aria-label="Offer" className="min-h-0 overflow-y-auto p-5 grid grid-cols-[minmax(0,1fr)] gap-0 content-start">
         <SharedNotice step={step} funnel={funnel} view="offer" />
         {step.sharedFrom ? null : (

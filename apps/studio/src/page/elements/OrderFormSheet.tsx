@@ -21,7 +21,6 @@ export function OrderFormSheet({ element, change }: Pick<SheetProps<'order-form'
         checked={element.stages ?? false}
         onChange={(event) => change({ stages: event.target.checked, ...(event.target.checked && !element.next ? { next: words('To the payment') } : {}) })}
       />
-      <Parts parts={orderParts(element.parts)} onChange={(parts) => change({ parts })} />
       <Check label="Ask how many" checked={element.askQuantity ?? false} onChange={(event) => change({ askQuantity: event.target.checked })} />
       <Check
         label="Ask for a business tax number"
@@ -35,6 +34,7 @@ export function OrderFormSheet({ element, change }: Pick<SheetProps<'order-form'
         checked={!element.hideCode}
         onChange={(event) => change({ hideCode: !event.target.checked })}
       />
+      <Parts parts={orderParts(element.parts)} onChange={(parts) => change({ parts })} />
     </>
   );
 }
