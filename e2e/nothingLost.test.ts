@@ -141,21 +141,25 @@ describe('what is typed on a page', () => {
 });
 
 describe('a stop’s own settings', () => {
-  it('stay while parts of the page are selected, and are not left unasked', async () => {
+  it('save themselves; what cannot be saved stays while parts of the page are selected, and is not left unasked', async () => {
     await openPage();
     await press(seller, Key.ESCAPE);
     await seller.sees('This stop');
     await seller.type('Name', 'Renamed stop');
+    await seller.until(async () => (await (await seller.find('header')).getText()).includes('Renamed stop'), 'it is on the line');
+    await (await seller.byLabel('Name')).sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE);
+    await seller.sees('Give the stop a name.');
     await editWords(seller, 'h1 .words');
     await seller.until(async () => !(await seller.text()).includes('This stop'), 'the headline is selected');
     for (let i = 0; i < 3; i++) await press(seller, Key.ESCAPE);
     await seller.sees('This stop');
-    expect(await (await seller.byLabel('Name')).getAttribute('value')).toBe('Renamed stop');
+    expect(await (await seller.byLabel('Name')).getAttribute('value')).toBe('');
     await seller.click('Map');
     await seller.sees('Leave without saving?');
     await seller.click('Stay here');
-    await seller.click('Save this stop');
-    await seller.until(async () => (await (await seller.find('header')).getText()).includes('Renamed stop'), 'it is saved');
+    await seller.type('Name', 'Renamed again');
+    await seller.until(async () => (await (await seller.find('header')).getText()).includes('Renamed again'), 'it is saved');
+    await saved(seller);
   });
 });
 

@@ -3,22 +3,25 @@ import { Fragment } from 'react';
 import { boundText } from './boundValue';
 import { usePage } from './context';
 
-/** Words of an element. While a page is edited they can be typed into, if they belong to an element's field. */
-export function WordsView({ words, elementId, path }: { words: Words; elementId: string; path: Array<string | number> }) {
+/**
+ * Words of an element. While a page is edited they can be typed into, if they belong to an element's field. On something
+ * that is pressed they are a label, in which nothing leads elsewhere.
+ */
+export function WordsView({ words, elementId, path, isLabel }: { words: Words; elementId: string; path: Array<string | number>; isLabel?: boolean }) {
   const { context, edit } = usePage();
   const editable = edit?.editableWords(elementId, path, words);
   if (editable) return editable;
-  return <PlainWords words={words} render={(value) => boundText(value, context) ?? null} editing={edit !== null} />;
+  return <PlainWords words={words} render={(value) => boundText(value, context) ?? null} editing={edit !== null} links={!isLabel} />;
 }
 
 /** Words with their bound values filled in. */
-export function PlainWords(props: { words: Words; render: (value: keyof typeof BOUND_VALUES) => string | null; editing?: boolean }) {
+export function PlainWords(props: { words: Words; render: (value: keyof typeof BOUND_VALUES) => string | null; editing?: boolean; links?: boolean }) {
   return props.words.map((node, index) => {
     const key = `${index}-${node.type}`;
     if (node.type === 'break') return <br key={key} />;
     if (node.type === 'bound') {
-      const text = props.render(node.value) ?? node.fallback;
-      if (text === undefined) return props.editing ? <span key={key}>[{BOUND_VALUES[node.value]}]</span> : null;
+      const text = props.render(node.value) || node.fallback;
+      if (!text) return props.editing ? <span key={key}>[{BOUND_VALUES[node.value]}]</span> : null;
       return node.value === 'order.total' ? (
         <span key={key} data-total="">
           {text}
@@ -30,6 +33,7 @@ export function PlainWords(props: { words: Words; render: (value: keyof typeof B
     let content = <>{node.text}</>;
     if (node.italic) content = <em>{content}</em>;
     if (node.bold) content = <strong>{content}</strong>;
+    if (node.link && props.links !== false) content = <a href={node.link}>{content}</a>;
     return <Fragment key={key}>{content}</Fragment>;
   });
 }

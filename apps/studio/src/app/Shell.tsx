@@ -1,7 +1,7 @@
 import type { Session } from '@ruta/core/team';
 import { Box, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
-import { type ComponentType, lazy, Suspense, useEffect, useState } from 'react';
-import { NavLink, Outlet } from 'react-router';
+import { type ComponentType, lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { NavLink, Outlet, useLocation } from 'react-router';
 import { problemOf, rememberToken } from '../base/api';
 import { useAppSelector } from '../base/store';
 import { shopApi } from '../shop/api';
@@ -49,7 +49,31 @@ export function Shell() {
   return session.needsSetup ? <SetUp /> : <SignIn />;
 }
 
+const PLACE_FRAMES = 60;
+
+/** Somewhere else is arrived at: the keyboard goes on from its content, unless it is somewhere already. */
+function useArrival(): void {
+  const { pathname } = useLocation();
+  const before = useRef(pathname);
+  useEffect(() => {
+    if (before.current === pathname) return;
+    before.current = pathname;
+    // A place that is fetched first has its content a little later.
+    let tries = 0;
+    let frame = requestAnimationFrame(function arrive() {
+      const main = document.getElementById('main');
+      if (document.activeElement !== document.body) return;
+      if (main) {
+        main.tabIndex = -1;
+        main.focus({ preventScroll: true });
+      } else if (++tries < PLACE_FRAMES) frame = requestAnimationFrame(arrive);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [pathname]);
+}
+
 function SignedIn({ session }: { session: Session }) {
+  useArrival();
   const [finding, setFinding] = useState(false);
   const { data: shop } = shopApi.useShopQuery();
   const { teamLink } = session;
@@ -81,7 +105,7 @@ function SignedIn({ session }: { session: Session }) {
         To the content
       </a>
       <Rail session={session} mode={shop?.settings.mode} onFind={() => setFinding(true)} />
-      <div className="flex-1 min-w-0 ml-[84px] pb-[var(--strip,0px)]">
+      <div className="flex-1 min-w-0 ml-[6rem] pb-[var(--strip,0px)]">
         <Outlet />
       </div>
       <UnsavedStrip />
@@ -97,7 +121,7 @@ function SignedIn({ session }: { session: Session }) {
 function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'live' | undefined; onFind: () => void }) {
   const [signOut, { error }] = teamApi.useSignOutMutation();
   return (
-    <nav aria-label="Areas" className="fixed inset-y-0 left-0 z-30 w-[84px] bg-ink text-[#c9d6d6] flex flex-col items-stretch">
+    <nav aria-label="Areas" className="fixed inset-y-0 left-0 z-30 w-[6rem] overflow-y-auto bg-ink text-[#c9d6d6] flex flex-col items-stretch">
       <div className="grid place-items-center h-[70px]">
         <img src="/ruta.svg" alt="Ruta" width={36} height={36} />
       </div>

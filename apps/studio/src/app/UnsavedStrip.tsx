@@ -2,7 +2,6 @@ import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } fr
 import { useStore } from 'react-redux';
 import { Link } from 'react-router';
 import { type RootState, useAppDispatch, useAppSelector } from '../base/store';
-import { sendLeftMaps } from '../funnel/sendMaps';
 import { unsavedMaps } from '../funnel/unsavedMap';
 import { sendUnsaved } from '../page/sendPages';
 import { unsavedPages } from '../page/unsaved';
@@ -10,6 +9,16 @@ import { Button } from '../ui/Button';
 
 const RETRY_MS = 4000;
 const WORTH_TELLING_MS = 1200;
+
+/** What maps are changed with is fetched when there is one to send: most who sign in have none. */
+async function sendMapsLater(...parts: Parameters<typeof import('../funnel/sendMaps').sendLeftMaps>): Promise<boolean> {
+  try {
+    return await (await import('../funnel/sendMaps')).sendLeftMaps(...parts);
+  } catch {
+    // The server is away, with the files of the studio too: tried again.
+    return true;
+  }
+}
 
 interface Waiting {
   key: string;
@@ -72,8 +81,9 @@ export function UnsavedStrip() {
     let ended = false;
     let timer: ReturnType<typeof setTimeout> | undefined;
     const round = async () => {
-      const again = [await sendUnsaved(dispatch, openStepId), await sendLeftMaps(dispatch, store.getState)];
-      if (again.includes(true) && !ended) timer = setTimeout(round, RETRY_MS);
+      const pages = await sendUnsaved(dispatch, openStepId);
+      const maps = keptMaps.length > 0 && (await sendMapsLater(dispatch, store.getState));
+      if ((pages || maps) && !ended) timer = setTimeout(round, RETRY_MS);
     };
     timer = setTimeout(round, RETRY_MS / 4);
     return () => {
@@ -90,7 +100,7 @@ export function UnsavedStrip() {
 
   if (waiting.length === 0) return null;
   return (
-    <aside ref={strip} aria-label="Not saved yet" className="fixed z-30 bottom-0 left-[84px] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5">
+    <aside ref={strip} aria-label="Not saved yet" className="fixed z-30 bottom-0 left-[6rem] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5">
       {waiting.map(({ key, name, problem, link, drop }) => (
         <div key={key} role="status" className="flex items-center gap-4">
           <span>

@@ -21,6 +21,7 @@ const SETTINGS = [
 ];
 
 export const router = createBrowserRouter([
+  { path: '/funnels/:funnelId/preview/:stepId', lazy: async () => ({ Component: (await import('../page/PreviewTab')).PreviewTab }) },
   {
     element: <Shell />,
     children: [

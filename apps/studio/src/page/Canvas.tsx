@@ -1,12 +1,13 @@
-import { elementRecordOf, type Words, wordPlaces } from '@ruta/core/elements';
+import { elementRecordOf, isElementOf, takesLinks, type Words, wordPlaces } from '@ruta/core/elements';
 import { allElements, findElement, type PageDocument } from '@ruta/core/page';
 import { boundText, type EditHooks, type PageContext, PageView, PlainWords } from '@ruta/pages';
 import { type MouseEvent, type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { useAppDispatch } from '../base/store';
 import { EDIT_CSS } from './editCss';
-import { changed, type Selection, selected, useEditor } from './editorSlice';
+import { changed, type Selection, selected, useEditor, wordsAsked } from './editorSlice';
 import { PageFrame } from './PageFrame';
-import { WordsEditor } from './WordsEditor';
+import { type Siblings, WordsEditor } from './WordsEditor';
 import { setAt } from './words';
 
 const WIDTHS = { phone: 390, tablet: 820, desktop: 1200 };
@@ -27,7 +28,7 @@ export function Canvas({
   onAddSection: (index: number) => void;
 }) {
   const dispatch = useAppDispatch();
-  const { selection, screen } = useEditor();
+  const { selection, screen, wordsAsked: askedFor } = useEditor();
   const [openWords, setOpenWords] = useState<OpenWords>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(700);
@@ -55,8 +56,16 @@ export function Canvas({
         return;
       }
     }
-    onKey(event);
+    if (typing) onKey(event);
+    else forward(event);
   };
+  // Asked for in the outline: the words are open, and have the keyboard.
+  useEffect(() => {
+    if (!askedFor) return;
+    const path = firstWords(page, askedFor);
+    dispatch(wordsAsked(null));
+    if (path) setOpenWords({ elementId: askedFor, path, at: null });
+  }, [askedFor, page, dispatch]);
   const onDocument = useCallback((document: Document) => {
     document.addEventListener('keydown', (event) => keyHandler.current(event));
     document.addEventListener('click', (event) => {
@@ -67,6 +76,22 @@ export function Canvas({
 
   const hooks = useMemo<EditHooks>(() => {
     const conditional = new Set([...page.sections, ...allElements(page)].flatMap((part) => (part.show ? [part.id] : [])));
+    const siblingsOf = (elementId: string, path: Array<string | number>): Siblings | undefined => {
+      const element = findElement(page, elementId)?.element;
+      const index = Number(path[1]);
+      if (!element || !isElementOf(element, 'list') || path[0] !== 'items') return undefined;
+      const change = (items: Words[], next: number) => {
+        // At once: the next letter belongs to the next line already.
+        flushSync(() => {
+          dispatch(changed({ operation: { kind: 'changeElement', elementId, changes: { items } }, at: Date.now() }));
+          setOpenWords({ elementId, path: `items.${next}`, at: null });
+        });
+      };
+      return {
+        split: (before, after) => change(element.items.toSpliced(index, 1, before, after), index + 1),
+        remove: () => element.items.length > 1 && change(element.items.toSpliced(index, 1), Math.max(0, index - 1)),
+      };
+    };
     const select = (next: Selection, event: MouseEvent) => {
       event.stopPropagation();
       dispatch(selected(next));
@@ -150,7 +175,13 @@ export function Canvas({
               select({ kind: 'element', id: elementId }, event);
               setOpenWords({ elementId, path: key, at: { left: event.clientX, top: event.clientY } });
             }}
-            onClose={() => setOpenWords(null)}
+            onClose={() => {
+              setOpenWords(null);
+              // Opened by keyboard from the outline, it is left for the outline.
+              if (openWords?.at === null) document.querySelector<HTMLElement>(`[data-outline="${CSS.escape(elementId)}"]`)?.focus();
+            }}
+            links={takesLinks(findElement(page, elementId)?.element.type ?? '', path)}
+            siblings={siblingsOf(elementId, path)}
             onChange={(next) => {
               const place = findElement(page, elementId);
               if (!place) return;
@@ -171,6 +202,13 @@ export function Canvas({
     <div ref={holder} className="flex justify-center" onClick={() => dispatch(selected(null))}>
       <div className="border border-line bg-white">
         <PageFrame title="The page being edited" brand={context.brand} width={width} scale={scale} extraCss={EDIT_CSS} onDocument={onDocument}>
+          {page.sections.length === 0 ? (
+            <p style={{ padding: '96px 24px', textAlign: 'center' }}>
+              <button type="button" className="edit-empty" onClick={() => onAddSection(0)}>
+                Nothing is on this page yet. Add its first section
+              </button>
+            </p>
+          ) : null}
           <PageView page={page} context={context} edit={hooks} />
         </PageFrame>
       </div>
@@ -185,6 +223,8 @@ function EditableWords(props: {
   onOpen: (event: MouseEvent) => void;
   onClose: () => void;
   onChange: (words: Words) => void;
+  links: boolean;
+  siblings: Siblings | undefined;
 }): ReactNode {
   const { words, context, open } = props;
   if (open) {
@@ -198,6 +238,8 @@ function EditableWords(props: {
           label={(value) => boundText(value, context) || value}
           onChange={props.onChange}
           onEscape={props.onClose}
+          links={props.links}
+          siblings={props.siblings}
         />
       </span>
     );
@@ -213,6 +255,14 @@ function EditableWords(props: {
       )}
     </span>
   );
+}
+
+/** Hands a key that was pressed on the page on to the studio, whose shortcuts work there too. */
+function forward(event: KeyboardEvent): void {
+  const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
+  const copy = new KeyboardEvent('keydown', { key, code, ctrlKey, metaKey, altKey, shiftKey, bubbles: true, cancelable: true });
+  const frame = (event.target as Element | null)?.ownerDocument.defaultView?.frameElement;
+  if (frame && !frame.dispatchEvent(copy)) event.preventDefault();
 }
 
 /** Where the first words of an element stand, for opening them by keyboard. */

@@ -1,7 +1,7 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { type ElementType, elementRecordOf, isElementOf, type PageElement, plainText } from '@ruta/core/elements';
+import { type ElementType, elementRecordOf, isElementOf, type PageElement, plainText, wordPlaces } from '@ruta/core/elements';
 import type { PageDocument } from '@ruta/core/page';
 import {
   AlignLeft,
@@ -29,9 +29,10 @@ import {
   Timer,
   UnfoldVertical,
 } from 'lucide-react';
+import { type FocusEvent, type RefObject, useEffect, useRef } from 'react';
 import { useAppDispatch } from '../base/store';
 import { Menu, MenuItem, MenuLabel, MenuLine, MenuList, MenuTrigger } from '../ui/Menu';
-import { selected, useEditor } from './editorSlice';
+import { selected, useEditor, wordsAsked } from './editorSlice';
 
 const ICONS: Record<ElementType, LucideIcon> = {
   headline: Heading,
@@ -70,6 +71,8 @@ export function Outline(props: {
   onMove: (move: MoveRequest) => void;
 }) {
   const { page } = props;
+  const nav = useRef<HTMLElement>(null);
+  const onFocus = useKeptFocus(nav, page);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -81,7 +84,7 @@ export function Outline(props: {
     props.onMove({ id: String(active.id), kind: sectionIds.has(String(active.id)) ? 'section' : 'element', overId: String(over.id) });
   };
   return (
-    <nav aria-label="On this page" className="h-full flex flex-col">
+    <nav ref={nav} onFocus={onFocus} aria-label="On this page" className="h-full flex flex-col">
       <div className="flex items-center justify-between px-4 pt-3 pb-1">
         <h2>On this page</h2>
         <AddMenu onAddElement={props.onAddElement} onAddSection={props.onAddSection} />
@@ -92,12 +95,19 @@ export function Outline(props: {
             <ul>
               {page.sections.map((section) => (
                 <li key={section.id}>
-                  <Row id={section.id} kind="section" icon={Rows3} words={section.name} isConditional={section.show !== undefined} />
+                  <Row id={section.id} kind="section" icon={Rows3} words={section.name} hasWords={false} isConditional={section.show !== undefined} />
                   <ul>
                     {section.columns.flatMap((column) =>
                       column.elements.map((element) => (
                         <li key={element.id}>
-                          <Row id={element.id} kind="element" icon={ICONS[element.type]} words={nameOf(element)} isConditional={element.show !== undefined} />
+                          <Row
+                            id={element.id}
+                            kind="element"
+                            icon={ICONS[element.type]}
+                            words={nameOf(element)}
+                            hasWords={wordPlaces(element).length > 0}
+                            isConditional={element.show !== undefined}
+                          />
                         </li>
                       )),
                     )}
@@ -112,8 +122,30 @@ export function Outline(props: {
   );
 }
 
-function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string; isConditional: boolean }) {
-  const { id, kind, icon: Icon, words, isConditional } = props;
+/** Brings the keyboard to the settings of what was just selected. */
+function focusSheet(): void {
+  requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-sheet] :is(input, select, textarea, button)')?.focus());
+}
+
+/** A row that was moved keeps the keyboard; of one that is gone its neighbour gets it. */
+function useKeptFocus(nav: RefObject<HTMLElement | null>, page: PageDocument): (event: FocusEvent) => void {
+  const last = useRef<{ id: string; index: number } | null>(null);
+  const rows = () => [...(nav.current?.querySelectorAll<HTMLElement>('[data-outline]') ?? [])];
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at whenever the page changes
+  useEffect(() => {
+    if (!last.current || document.activeElement !== document.body) return;
+    const { id, index } = last.current;
+    const all = rows();
+    (all.find((row) => row.dataset.outline === id) ?? all[Math.min(index, all.length - 1)])?.focus();
+  }, [page]);
+  return (event) => {
+    const row = event.target.closest<HTMLElement>('[data-outline]');
+    last.current = row ? { id: row.dataset.outline ?? '', index: rows().indexOf(row) } : null;
+  };
+}
+
+function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string; hasWords: boolean; isConditional: boolean }) {
+  const { id, kind, icon: Icon, words, hasWords, isConditional } = props;
   const dispatch = useAppDispatch();
   const isSelected = useEditor().selection?.id === id;
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id });
@@ -128,10 +160,17 @@ function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon;
         aria-current={isSelected || undefined}
         data-outline={id}
         onClick={() => dispatch(selected({ kind, id }))}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          event.preventDefault();
+          dispatch(selected({ kind, id }));
+          if (hasWords) dispatch(wordsAsked(id));
+          else focusSheet();
+        }}
         className={`flex flex-1 min-w-0 items-center gap-2 px-2 py-1.5 text-left ${isSelected || kind === 'section' ? 'font-semibold' : ''}`}
       >
         <Icon size={16} className="shrink-0 text-soft" aria-hidden="true" />
-        <span className="truncate">{words}</span>
+        <span className="line-clamp-2 wrap-anywhere">{words}</span>
         {isConditional ? (
           <span className="shrink-0 text-experiment" title="Not shown to everybody">
             <Split size={14} aria-label="not shown to everybody" />

@@ -1,8 +1,7 @@
 import type { ElementType } from '@ruta/core/elements';
 import type { Facts } from '@ruta/core/facts';
-import { mainOffer } from '@ruta/core/offers';
 import { findElement, isConditional, type Operation, shownPage } from '@ruta/core/page';
-import { ExternalLink, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
+import { ExternalLink, Eye, ListTree, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useAppDispatch } from '../base/store';
@@ -25,6 +24,7 @@ import { standingOf } from './standing';
 import { studioContext } from './studioContext';
 import { unsavedPages } from './unsaved';
 import { useAutosave } from './useAutosave';
+import { WordsTools } from './WordsTools';
 
 const SCREENS: Array<{ screen: Screen; name: string; icon: typeof Monitor }> = [
   { screen: 'phone', name: 'Phone, 390 wide', icon: Smartphone },
@@ -54,6 +54,8 @@ function Editor({ stepId }: { stepId: string }) {
   const loaded = pageApi.useStepPageQuery(stepId, { refetchOnMountOrArgChange: true });
   const [addingAt, setAddingAt] = useState<number | null>(null);
   const [seenBy, setSeenBy] = useState<Facts | null>(null);
+  /** On a narrow screen the outline comes when it is called. */
+  const [showsOutline, setShowsOutline] = useState(false);
   const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
   const stepName = step?.name ?? '';
   const setAside = useAutosave();
@@ -88,9 +90,6 @@ function Editor({ stepId }: { stepId: string }) {
   const apply = useCallback((operation: Operation | null) => operation && dispatch(changed({ operation, at: Date.now() })), [dispatch]);
 
   const { conflict, stopDraft } = editor;
-  const stopChanged = Boolean(
-    step && stopDraft && (stopDraft.name !== step.name || stopDraft.slug !== step.slug || stopDraft.productId !== (mainOffer(step)?.productId ?? '')),
-  );
   const conflicting = conflict !== null;
 
   const onKey = useCallback(
@@ -140,8 +139,10 @@ function Editor({ stepId }: { stepId: string }) {
   return (
     <div className="h-full flex flex-col">
       {conflict ? <ConflictBar stepId={stepId} showing={conflict.showing} /> : null}
-      <div className="flex-1 min-h-0 grid grid-cols-[206px_minmax(0,1fr)_268px]" inert={conflicting}>
-        <div className="bg-white border-r border-line min-h-0">
+      <div className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_minmax(220px,268px)] lg:grid-cols-[226px_minmax(0,1fr)_268px] relative" inert={conflicting}>
+        <div
+          className={`bg-white border-r border-line min-h-0 max-lg:absolute max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-60 ${showsOutline ? '' : 'max-lg:hidden'}`}
+        >
           <Outline
             page={page}
             onAddSection={() => {
@@ -158,15 +159,27 @@ function Editor({ stepId }: { stepId: string }) {
           />
         </div>
         <main id="main" aria-label="Page" className="min-h-0 flex flex-col">
-          <div className="flex items-center gap-2 px-4 py-2">
+          <div className="flex flex-wrap items-center gap-2 px-4 py-2">
+            <IconButton
+              name={showsOutline ? 'Hide the outline' : 'Show the outline'}
+              aria-expanded={showsOutline}
+              onClick={() => setShowsOutline(!showsOutline)}
+              className="lg:hidden bg-white !border-line"
+            >
+              <ListTree size={17} />
+            </IconButton>
             <IconButton name="Undo (Ctrl Z)" disabled={editor.undo.length === 0} onClick={() => dispatch(undone())} className="bg-white !border-line">
               <Undo2 size={17} />
             </IconButton>
             <IconButton name="Redo (Ctrl Shift Z)" disabled={editor.redo.length === 0} onClick={() => dispatch(redone())} className="bg-white !border-line">
               <Redo2 size={17} />
             </IconButton>
-            <div className="ml-auto flex items-center gap-2">
+            <WordsTools />
+            <div className="ml-auto flex flex-wrap items-center gap-2">
               {isConditional(page) || seenBy ? <SeenBy funnel={funnel} facts={seenBy} onChange={setSeenBy} /> : null}
+              <ButtonLink to={`/funnels/${funnel.id}/preview/${stepId}`} target="_blank" rel="noreferrer" look="quiet">
+                <Eye size={15} aria-hidden="true" /> Preview
+              </ButtonLink>
               {funnel.version > 0 ? (
                 <ButtonLink to={funnel.addresses[stepId] ?? ''} target="_blank" rel="noreferrer" look="quiet">
                   <ExternalLink size={15} aria-hidden="true" /> Live page
@@ -200,11 +213,11 @@ function Editor({ stepId }: { stepId: string }) {
             />
           </section>
         </main>
-        <aside aria-label="Settings of what is selected" className="bg-white border-l border-line min-h-0 overflow-y-auto">
+        <aside aria-label="Settings of what is selected" data-sheet="" className="bg-white border-l border-line min-h-0 overflow-y-auto">
           <Sheet page={page} step={step} context={context} apply={apply} />
         </aside>
       </div>
-      <LeaveGuard active={stopChanged} />
+      <LeaveGuard active={stopDraft !== null} />
       {addingAt !== null ? (
         <SectionLibrary
           context={context}

@@ -1,14 +1,13 @@
-import type { Step } from '@ruta/core/funnel';
-import { mainOffer } from '@ruta/core/offers';
+import { SlugSchema, type Step, StepSchema } from '@ruta/core/funnel';
+import { mainOffer, newOffer } from '@ruta/core/offers';
 import type { Operation, PageDocument } from '@ruta/core/page';
-import { problemOf } from '../base/api';
+import { newId } from '../base/newId';
 import { useAppDispatch } from '../base/store';
 import { ProductSelect } from '../catalog/ProductSelect';
-import { funnelApi } from '../funnel/api';
 import { useWorkspace } from '../funnel/useFunnel';
-import { Button } from '../ui/Button';
-import { Check, FormProblem, TextArea, TextField } from '../ui/Field';
-import { type StopDraft, stopTyped, useEditor } from './editorSlice';
+import { useMapHand } from '../funnel/useMap';
+import { Check, TextArea, TextField } from '../ui/Field';
+import { stopTyped, useEditor } from './editorSlice';
 
 /** The page's own settings: what search engines and link previews show, and the stop's name, address and product. */
 export function PageSheet({ page, step, apply }: { page: PageDocument; step: Step; apply: (operation: Operation) => void }) {
@@ -43,61 +42,57 @@ export function PageSheet({ page, step, apply }: { page: PageDocument; step: Ste
   );
 }
 
+/** The stop's own settings: saved as they are typed, as everything of the map is. What cannot be saved yet stays here and says why. */
 function StepSettings({ step }: { step: Step }) {
   const { funnel } = useWorkspace();
-  const aboutId = mainOffer(step)?.productId ?? '';
+  const { graph } = funnel;
+  const { change } = useMapHand(graph);
   const dispatch = useAppDispatch();
-  const [change, { error, isLoading, isSuccess }] = funnelApi.useChangeStepMutation();
-  const draft = useEditor().stopDraft ?? { name: step.name, slug: step.slug, productId: aboutId };
-  const { name, slug, productId } = draft;
-  const type = (changes: Partial<StopDraft>) => dispatch(stopTyped({ ...draft, ...changes }));
-  const problem = error ? problemOf(error) : null;
-  const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
-  const isDirty = name !== step.name || slug !== step.slug || productId !== aboutId;
+  const typed = useEditor().stopDraft;
+  const name = typed?.name ?? step.name;
+  const slug = typed?.slug ?? step.slug;
+  const productId = mainOffer(step)?.productId ?? '';
+  const twin = graph.steps.find((other) => other.id !== step.id && other.slug === slug);
+  const nameProblem = StepSchema.shape.name.safeParse(name).error?.issues[0]?.message;
+  const slugProblem = SlugSchema.safeParse(slug).error?.issues[0]?.message ?? (twin ? `“${twin.name}” has this address already.` : undefined);
+  const type = (changes: { name?: string; slug?: string }) => {
+    const next = { name, slug, ...changes };
+    const isName = StepSchema.shape.name.safeParse(next.name).success;
+    const isSlug = SlugSchema.safeParse(next.slug).success && !graph.steps.some((other) => other.id !== step.id && other.slug === next.slug);
+    dispatch(stopTyped({ ...(isName ? {} : { name: next.name }), ...(isSlug ? {} : { slug: next.slug }) }));
+    const good = { ...(isName ? { name: next.name } : {}), ...(isSlug ? { slug: next.slug } : {}) };
+    if (Object.keys(good).length > 0) change({ operations: [{ kind: 'changeStep', stepId: step.id, changes: good }] }, `${step.id} settings`);
+  };
+  const sell = (id: string) => {
+    const main = mainOffer(step);
+    const others = step.sells.filter((offer) => offer !== main);
+    const sells = id === '' ? others : [newOffer(main?.id ?? newId('offer'), id), ...others];
+    change({ operations: [{ kind: 'changeStep', stepId: step.id, changes: { sells } }] });
+  };
   return (
-    <form
-      noValidate
-      className="grid gap-3 border-t border-line pt-4"
-      onSubmit={(event) => {
-        event.preventDefault();
-        change({ id: step.id, name, slug, productId: productId || null })
-          .unwrap()
-          .then(() => dispatch(stopTyped(null)))
-          .catch(() => undefined);
-      }}
-    >
+    <section className="grid gap-3 border-t border-line pt-4">
       <h2>This stop</h2>
-      <TextField label="Name" hint="Only your team sees it." value={name} onChange={(event) => type({ name: event.target.value })} error={refused('name')} />
-      {step.id === funnel.graph.entryId ? (
+      <TextField
+        label="Name"
+        hint="Only your team sees it."
+        value={name}
+        maxLength={80}
+        onChange={(event) => type({ name: event.target.value })}
+        error={nameProblem}
+      />
+      {step.id === graph.entryId ? (
         <p className="text-soft">The funnel begins here, at /{funnel.slug}.</p>
       ) : (
         <TextField
           label="Address"
           hint={`/${funnel.slug}/${slug}`}
           value={slug}
+          maxLength={60}
           onChange={(event) => type({ slug: event.target.value })}
-          error={refused('slug')}
+          error={slugProblem}
         />
       )}
-      <ProductSelect
-        label="Product"
-        hint="Name, price and picture on the page follow it."
-        value={productId}
-        none="None"
-        error={refused('productId')}
-        onChange={(id) => type({ productId: id })}
-      />
-      <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
-      <div className="flex items-center gap-3">
-        <Button type="submit" disabled={isLoading || !isDirty}>
-          Save this stop
-        </Button>
-        {isSuccess && !isDirty ? (
-          <span role="status" className="text-go font-semibold">
-            Saved
-          </span>
-        ) : null}
-      </div>
-    </form>
+      <ProductSelect label="Product" hint="Name, price and picture on the page follow it." value={productId} none="None" onChange={sell} />
+    </section>
   );
 }

@@ -4,14 +4,31 @@ import Bold from '@tiptap/extension-bold';
 import Document from '@tiptap/extension-document';
 import HardBreak from '@tiptap/extension-hard-break';
 import Italic from '@tiptap/extension-italic';
+import Link from '@tiptap/extension-link';
 import Paragraph from '@tiptap/extension-paragraph';
 import Text from '@tiptap/extension-text';
 import { type Editor, EditorContent, useEditor } from '@tiptap/react';
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { fromEditor, toEditor } from './wordsDocument';
 
-/** The text editor that has the focus, for the sheet's buttons that put a bound value at the cursor. */
+/** The text editor that has the focus, for the buttons outside of it: bound values, bold, links. */
 let activeEditor: Editor | null = null;
+const listeners = new Set<() => void>();
+function activate(editor: Editor | null): void {
+  activeEditor = editor;
+  for (const listener of listeners) listener();
+}
+
+/** The words that are being edited; null while none are. */
+export function useActiveWords(): Editor | null {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => (activeEditor?.isDestroyed ? null : activeEditor),
+  );
+}
 
 /** Puts a bound value at the cursor of the words being edited. @returns false if no words are being edited */
 export function insertBound(value: BoundValue): boolean {
@@ -39,11 +56,37 @@ function boundNode(label: (value: BoundValue) => string) {
   });
 }
 
-const LineOnEnter = HardBreak.extend({
-  addKeyboardShortcuts() {
-    return { Enter: () => this.editor.commands.setHardBreak() };
-  },
-});
+/** What Enter and Backspace do in words that are one of several. */
+export interface Siblings {
+  /** Enter: what stands before the cursor stays, the rest becomes the next one. */
+  split: (before: Words, after: Words) => void;
+  /** Backspace in one that is empty. */
+  remove: () => void;
+}
+
+const keysOf = (siblings: () => Siblings | undefined) =>
+  HardBreak.extend({
+    addKeyboardShortcuts() {
+      const { editor } = this;
+      const line = () => editor.commands.setHardBreak();
+      return {
+        'Shift-Enter': line,
+        Enter: () => {
+          const { doc, selection } = editor.state;
+          const several = siblings();
+          if (!several) return line();
+          several.split(fromEditor(doc.cut(0, selection.from).toJSON()), fromEditor(doc.cut(selection.to).toJSON()));
+          return true;
+        },
+        Backspace: () => {
+          const several = siblings();
+          if (!several || !editor.isEmpty) return false;
+          several.remove();
+          return true;
+        },
+      };
+    },
+  });
 
 /** Words edited in place, in the style they have on the page. */
 export function WordsEditor(props: {
@@ -53,12 +96,25 @@ export function WordsEditor(props: {
   clickedAt: { left: number; top: number } | null;
   onChange: (words: Words) => void;
   onEscape: () => void;
+  /** Where the words are one of several, as the lines of a list are. */
+  siblings?: Siblings | undefined;
+  /** Whether they can hold links. */
+  links: boolean;
 }) {
-  const { words, label, clickedAt, onChange, onEscape } = props;
-  const latest = useRef({ onChange, onEscape });
-  latest.current = { onChange, onEscape };
+  const { words, label, clickedAt, onChange, onEscape, siblings, links } = props;
+  const latest = useRef({ onChange, onEscape, siblings });
+  latest.current = { onChange, onEscape, siblings };
   const editor = useEditor({
-    extensions: [Document, Paragraph, Text, Bold, Italic, LineOnEnter, boundNode(label)],
+    extensions: [
+      Document,
+      Paragraph,
+      Text,
+      Bold,
+      Italic,
+      ...(links ? [Link.configure({ openOnClick: false, autolink: false, linkOnPaste: false })] : []),
+      keysOf(() => latest.current.siblings),
+      boundNode(label),
+    ],
     content: toEditor(words),
     injectCSS: false,
     editorProps: {
@@ -69,20 +125,21 @@ export function WordsEditor(props: {
         return true;
       },
     },
-    onCreate: ({ editor: created }) => {
-      const place = clickedAt ? created.view.posAtCoords(clickedAt)?.pos : undefined;
-      // At once, not with the next frame: whoever clicks and types at the same time must lose no letter.
-      created.commands.setTextSelection(place ?? created.state.doc.content.size - 1);
-      created.view.focus();
-    },
     onFocus: ({ editor: focused }) => {
-      activeEditor = focused;
+      activate(focused);
     },
     onUpdate: ({ editor: updated }) => latest.current.onChange(fromEditor(updated.getJSON())),
-    onDestroy: () => {
-      activeEditor = null;
-    },
+    onDestroy: () => activate(null),
   });
+
+  // At once, not with the next frame: whoever clicks or presses Enter and types at the same time must lose no letter.
+  const [place] = useState(clickedAt);
+  useLayoutEffect(() => {
+    if (!editor) return;
+    const at = place ? editor.view.posAtCoords(place)?.pos : undefined;
+    editor.commands.setTextSelection(at ?? editor.state.doc.content.size - 1);
+    editor.view.focus();
+  }, [editor, place]);
 
   // Undo and the sheet change the words from outside while they are open.
   useEffect(() => {

@@ -28,6 +28,8 @@ export interface EditorState {
   undo: HistoryEntry[];
   redo: HistoryEntry[];
   selection: Selection;
+  /** The element whose words are to be opened for typing, as somebody asked by keyboard. */
+  wordsAsked: string | null;
   screen: Screen;
   saving: boolean;
   savedAt: number | null;
@@ -40,10 +42,10 @@ export interface EditorState {
   conflict: { page: PageDocument; revision: number; pictures: Record<string, PictureInfo>; showing: Version } | null;
 }
 
+/** What of a stop's settings cannot be saved as it is typed; what can is on the map. */
 export interface StopDraft {
-  name: string;
-  slug: string;
-  productId: string;
+  name?: string;
+  slug?: string;
 }
 
 export type Version = 'mine' | 'theirs';
@@ -59,6 +61,7 @@ const initialState: EditorState = {
   undo: [],
   redo: [],
   selection: null,
+  wordsAsked: null,
   screen: 'desktop',
   saving: false,
   savedAt: null,
@@ -141,10 +144,13 @@ export const editorSlice = createSlice({
       step(state, state.redo, state.undo);
     },
     stopTyped(state, { payload }: PayloadAction<StopDraft | null>) {
-      state.stopDraft = payload;
+      state.stopDraft = payload && Object.keys(payload).length > 0 ? payload : null;
     },
     selected(state, { payload }: PayloadAction<Selection>) {
       state.selection = payload;
+    },
+    wordsAsked(state, { payload }: PayloadAction<string | null>) {
+      state.wordsAsked = payload;
     },
     screenChosen(state, { payload }: PayloadAction<Screen>) {
       state.screen = payload;
@@ -195,6 +201,7 @@ export const {
   redone,
   stopTyped,
   selected,
+  wordsAsked,
   screenChosen,
   pictureAdded,
   saveBegan,

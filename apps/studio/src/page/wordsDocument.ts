@@ -1,4 +1,4 @@
-import type { BoundValue, Inline, Words } from '@ruta/core/elements';
+import { AddressSchema, type BoundValue, type Inline, type Words } from '@ruta/core/elements';
 import type { JSONContent } from '@tiptap/core';
 
 /** Words as the text editor's document: one paragraph with marks, bound values as single pieces. */
@@ -6,7 +6,11 @@ export function toEditor(words: Words): JSONContent {
   const content = words.map((node): JSONContent => {
     if (node.type === 'break') return { type: 'hardBreak' };
     if (node.type === 'bound') return { type: 'bound', attrs: { value: node.value, fallback: node.fallback ?? null } };
-    const marks = [...(node.bold ? [{ type: 'bold' }] : []), ...(node.italic ? [{ type: 'italic' }] : [])];
+    const marks = [
+      ...(node.bold ? [{ type: 'bold' }] : []),
+      ...(node.italic ? [{ type: 'italic' }] : []),
+      ...(node.link ? [{ type: 'link', attrs: { href: node.link } }] : []),
+    ];
     return { type: 'text', text: node.text, ...(marks.length > 0 ? { marks } : {}) };
   });
   return { type: 'doc', content: [{ type: 'paragraph', content }] };
@@ -24,7 +28,14 @@ export function fromEditor(document: JSONContent): Words {
         words.push({ type: 'bound', value: node.attrs?.value as BoundValue, ...(fallback === null || fallback === undefined ? {} : { fallback }) });
       } else if (node.type === 'text' && node.text) {
         const has = (mark: string) => node.marks?.some((candidate) => candidate.type === mark);
-        words.push({ type: 'text', text: node.text, ...(has('bold') ? { bold: true } : {}), ...(has('italic') ? { italic: true } : {}) });
+        const link = AddressSchema.safeParse(node.marks?.find((candidate) => candidate.type === 'link')?.attrs?.href).data;
+        words.push({
+          type: 'text',
+          text: node.text,
+          ...(has('bold') ? { bold: true } : {}),
+          ...(has('italic') ? { italic: true } : {}),
+          ...(link ? { link } : {}),
+        });
       }
     }
   }

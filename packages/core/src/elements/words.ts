@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { AddressSchema } from './address';
 
 /** Values that a page takes from the shop, the step's product or the buyer, so that words follow when those change. */
 export const BOUND_VALUES = {
@@ -27,6 +28,7 @@ export const InlineSchema = z.discriminatedUnion('type', [
     text: z.string().min(1).max(4000, 'This text is over 4,000 characters.'),
     bold: z.boolean().optional(),
     italic: z.boolean().optional(),
+    link: AddressSchema.optional().describe('Where these words lead'),
   }),
   z.object({ type: z.literal('bound'), value: z.enum(boundKeys), fallback: z.string().max(120).optional() }),
   z.object({ type: z.literal('break') }),
@@ -56,3 +58,9 @@ export function plainText(content: Words, resolve?: (value: BoundValue) => strin
     })
     .join('');
 }
+
+/** The words that something pressed is labelled with; a link inside a button would lead nowhere. */
+const LABELS = new Set(['button', 'yes', 'no', 'next']);
+
+/** Whether words of an element can hold links: all but those that stand on something that is pressed. */
+export const takesLinks = (type: string, path: ReadonlyArray<string | number>): boolean => type !== 'button' && !LABELS.has(String(path[0]));

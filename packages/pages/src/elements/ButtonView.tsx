@@ -4,7 +4,7 @@ import { WordsView } from '../WordsView';
 
 export function ButtonView({ element }: { element: ElementOf<'button'> }) {
   const { context, edit } = usePage();
-  const content = <WordsView words={element.words} elementId={element.id} path={['words']} />;
+  const content = <WordsView words={element.words} elementId={element.id} path={['words']} isLabel />;
   const className = `button button-${element.style}`;
   // While edited a click selects instead of leading away, so there the button is no link.
   if (edit) return <span className={className}>{content}</span>;

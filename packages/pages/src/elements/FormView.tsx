@@ -8,7 +8,7 @@ const AUTOCOMPLETE: Record<string, string> = { firstName: 'given-name', lastName
 export function FormView({ element }: { element: ElementOf<'form'> }) {
   const { context, edit } = usePage();
   const { values = {}, errors = {}, actionUrl = '' } = context.form ?? {};
-  const content = <WordsView words={element.button} elementId={element.id} path={['button']} />;
+  const content = <WordsView words={element.button} elementId={element.id} path={['button']} isLabel />;
   const fields = (
     <>
       {errors._form ? (

@@ -9,8 +9,8 @@ import { TextField } from './Field';
 export function OffersView({ element }: { element: ElementOf<'offers'> }) {
   const { context, edit } = usePage();
   const { offers } = context;
-  const yes = <WordsView words={element.yes} elementId={element.id} path={['yes']} />;
-  const no = <WordsView words={element.no} elementId={element.id} path={['no']} />;
+  const yes = <WordsView words={element.yes} elementId={element.id} path={['yes']} isLabel />;
+  const no = <WordsView words={element.no} elementId={element.id} path={['no']} isLabel />;
   const noClass = element.noLook === 'link' ? 'button button-link' : 'button button-quiet button-wide';
   if (edit) {
     return (

@@ -15,7 +15,7 @@ import { QuoteTable } from './QuoteTable';
 export function OrderFormView({ element }: { element: ElementOf<'order-form'> }) {
   const { context, edit } = usePage();
   const { checkout } = context;
-  const label = <WordsView words={element.button} elementId={element.id} path={['button']} />;
+  const label = <WordsView words={element.button} elementId={element.id} path={['button']} isLabel />;
   if (edit) {
     return (
       <div className="order-form">
@@ -134,7 +134,7 @@ function Code({ checkout, hides }: { checkout: CheckoutView; hides: boolean }) {
 /** Leads to the payment, once the contact details are there; only the script folds the payment away. */
 function NextStage({ element, isShown }: { element: ElementOf<'order-form'>; isShown: boolean }) {
   const { edit } = usePage();
-  const label = element.next ? <WordsView words={element.next} elementId={element.id} path={['next']} /> : 'To the payment';
+  const label = element.next ? <WordsView words={element.next} elementId={element.id} path={['next']} isLabel /> : 'To the payment';
   if (edit) return <span className="button button-main button-wide">{label}</span>;
   return (
     <button className="button button-main button-wide" type="button" data-next-stage="" hidden={!isShown}>

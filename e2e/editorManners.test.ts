@@ -1,0 +1,180 @@
+import { By } from 'selenium-webdriver';
+import type chrome from 'selenium-webdriver/chrome';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Seller } from '../apps/server/test/support/clients';
+import { Installation, until } from '../apps/server/test/support/installation';
+import { OfferFunnel } from '../apps/server/test/support/offers';
+import { axeProblems } from './support/axe';
+import { Person } from './support/browser';
+import { canvasText, clickOnCanvas, editWords, Key, press, saved, type } from './support/canvas';
+
+let ruta: Installation;
+let api: Seller;
+let seller: Person;
+let funnel: OfferFunnel;
+
+beforeAll(async () => {
+  ruta = await Installation.start();
+  api = await Seller.ofNewShop(ruta.studio);
+  funnel = await OfferFunnel.draw(api);
+  seller = await Person.arrive();
+  await signIn(seller);
+});
+afterAll(async () => {
+  await seller.leave();
+  await ruta.stop();
+});
+
+async function signIn(person: Person): Promise<void> {
+  await person.open(ruta.studio);
+  await person.type('E-mail', 'ines@perigeelane.test');
+  await person.type('Password', 'a long enough one');
+  await person.click(await person.find('button[type=submit]'));
+  await person.sees('What needs you');
+}
+async function openPage(person = seller): Promise<void> {
+  await person.open(`${ruta.studio}/funnels/${funnel.id}/page/${funnel.step('sales').id}`);
+  await person.until(async () => (await canvasText(person)).includes('First Light'), 'the page is open');
+}
+const page = async () => (await api.read(`/steps/${funnel.step('sales').id}/page`)).page;
+/** The first of the rows of the outline with some words. */
+const row = (words: string) => seller.byWords(words, 'button[@data-outline]');
+const active = () =>
+  seller.driver.executeScript<string>(
+    `const it = document.activeElement; return it.dataset.outline || it.title || it.getAttribute('aria-label') || it.tagName;`,
+  );
+
+describe('the editor', () => {
+  it('keeps its shortcuts after a click into the page', async () => {
+    await openPage();
+    await clickOnCanvas(seller, 'h1');
+    await press(seller, Key.ESCAPE);
+    await press(seller, ']');
+    await seller.until(async () => (await seller.address()).includes(funnel.step('checkout').id), 'the next stop is open');
+    await seller.until(async () => (await canvasText(seller)).includes('Your order'), 'with its page');
+    await press(seller, '[');
+    await seller.until(async () => (await seller.address()).includes(funnel.step('sales').id), 'and back');
+  });
+
+  it('lets words be typed from the outline with Enter, and gives the keyboard back to it', async () => {
+    await openPage();
+    const headline = await row('Headline');
+    const id = await headline.getAttribute('data-outline');
+    await seller.driver.executeScript('arguments[0].focus()', headline);
+    await press(seller, Key.ENTER);
+    await seller.until(
+      () =>
+        seller.driver.executeScript<boolean>(
+          `return document.querySelector('iframe[title="The page being edited"]').contentDocument.activeElement?.isContentEditable === true`,
+        ),
+      'the words are open',
+    );
+    await press(seller, Key.CONTROL, 'a');
+    await type(seller, 'Typed by keyboard');
+    await press(seller, Key.ESCAPE);
+    await seller.until(async () => (await active()) === id, 'the outline has the keyboard');
+    await saved(seller);
+    expect(JSON.stringify(await page())).toContain('Typed by keyboard');
+    // Moved, the row keeps it too.
+    await press(seller, Key.ALT, Key.ARROW_DOWN);
+    await seller.until(async () => (await active()) === id, 'the moved row has the keyboard');
+  });
+
+  it('brings the keyboard to the content of a place that is arrived at', async () => {
+    await seller.open(`${ruta.studio}/funnels`);
+    await seller.click('Catalog');
+    await seller.sees('Files');
+    await seller.until(() => seller.driver.executeScript<boolean>(`return document.activeElement !== document.body`), 'something has the keyboard');
+    await openPage();
+    await press(seller, 'm');
+    await seller.find('.react-flow__node');
+    await seller.until(async () => (await active()) === 'Map', `the map has the keyboard, not ${await active()}`);
+  });
+
+  it('begins a new line of a list with Enter, parts one in two, and removes any', async () => {
+    await openPage();
+    await seller.click(await row('Headline'));
+    await seller.click(await seller.find('[aria-label="Add to this page"]'));
+    await seller.click(await seller.byWords('List', '*[@role="menuitem"]'));
+    await editWords(seller, '.edit-element[data-selected] .words');
+    await press(seller, Key.CONTROL, 'a');
+    // On a slow machine and in one go: no letter is lost between one line and the next.
+    const slow = (rate: number) => (seller.driver as chrome.Driver).sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate });
+    await slow(6);
+    await seller.driver.actions().sendKeys('First', Key.ENTER, 'Second', Key.ENTER, 'Third', Key.ESCAPE).perform();
+    await slow(1);
+    const lines = async () => {
+      for (const section of (await page()).sections)
+        for (const column of section.columns)
+          for (const element of column.elements)
+            if (element.type === 'list' && JSON.stringify(element).includes('First'))
+              return element.items.map((item: Array<{ text: string }>) => item[0]?.text);
+      return [];
+    };
+    await until(async () => (await lines()).slice(0, 3).join() === 'First,Second,Third', 'three lines are saved');
+    await seller.click(await seller.find('[aria-label="Remove “Second”"]'));
+    await until(async () => (await lines()).slice(0, 2).join() === 'First,Third', 'the one in the middle is gone');
+  });
+
+  it('shows bold and link while words are typed, and leads where a link says', async () => {
+    await openPage();
+    await seller.click(await row('Headline'));
+    await seller.click(await seller.find('[aria-label="Add to this page"]'));
+    await seller.click(await seller.byWords('Text', '*[@role="menuitem"]'));
+    await editWords(seller, '.edit-element[data-selected] .words');
+    await press(seller, Key.CONTROL, 'a');
+    await seller.click(await seller.find('[aria-label="Bold (Ctrl B)"]'));
+    await seller.click(await seller.find('[aria-label="Link"]'));
+    await seller.type('Address', 'nowhere');
+    await seller.click('Set the link');
+    await seller.sees('Enter a full address beginning with https://');
+    await seller.type('Address', 'https://sky.test/guide');
+    await seller.click('Set the link');
+    await until(async () => JSON.stringify(await page()).includes('"link":"https://sky.test/guide"'), 'the link is saved');
+    expect(JSON.stringify(await page())).toContain('"bold":true');
+    expect(await axeProblems(seller)).toEqual([]);
+    await funnel.publish();
+    expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).toMatch(/<a href="https:\/\/sky\.test\/guide"><strong>/);
+  });
+
+  it('shows a draft in a tab of its own, and something to do on a page that was emptied', async () => {
+    await openPage();
+    const preview = await (await seller.byWords('Preview', 'a')).getAttribute('href');
+    for (const section of (await page()).sections) {
+      await seller.click(await seller.find(`[data-outline="${section.id}"]`));
+      await press(seller, Key.DELETE);
+    }
+    await seller.until(async () => (await canvasText(seller)).includes('Add its first section'), 'it says what to do');
+    for (const _section of (await page()).sections) await press(seller, Key.CONTROL, 'z');
+    await saved(seller);
+    await seller.open(preview ?? '');
+    await seller.until(
+      () =>
+        seller.driver.executeScript<boolean>(
+          `return document.querySelector('iframe')?.contentDocument?.body?.innerText.includes('Typed by keyboard') ?? false`,
+        ),
+      'the draft is shown',
+    );
+    expect(await seller.findAll('nav')).toEqual([]);
+  });
+
+  it('leaves room for the page at 768 pixels, with its outline at hand', async () => {
+    const narrow = await Person.arrive({ width: 768, height: 1024 });
+    try {
+      await signIn(narrow);
+      await openPage(narrow);
+      const width = () =>
+        narrow.driver.executeScript<number>(`return document.querySelector('iframe[title="The page being edited"]').getBoundingClientRect().width`);
+      expect(await width()).toBeGreaterThan(340);
+      const right = await narrow.driver.executeScript<number>(
+        `return document.querySelector('[aria-label="Desktop, 1200 wide"]').getBoundingClientRect().right`,
+      );
+      expect(right).toBeLessThanOrEqual(768);
+      await narrow.click(await narrow.find('[aria-label="Show the outline"]'));
+      await narrow.click(await narrow.find(By.xpath('//button[@data-outline][contains(., "Headline")]')));
+      expect(await narrow.driver.executeScript<boolean>('return document.documentElement.scrollWidth <= innerWidth')).toBe(true);
+    } finally {
+      await narrow.leave();
+    }
+  });
+});
