@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Seller } from '../apps/server/test/support/clients';
 import { Installation, until } from '../apps/server/test/support/installation';
 import { OfferFunnel } from '../apps/server/test/support/offers';
+import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { canvasText, clickOnCanvas, editWords, Key, press, saved, type } from './support/canvas';
@@ -177,4 +178,60 @@ describe('the editor', () => {
       await narrow.leave();
     }
   });
+});
+
+describe('what is long, and what is narrow', () => {
+  const WORD = 'Sternbild'.repeat(14).slice(0, 119);
+
+  it('lets a word of 119 letters push no price off a checkout or a list', async () => {
+    const long = await OfferFunnel.draw(api, { product: selling(WORD, { kind: 'one-time', regular: 13_800 }, { buyAgain: true }) });
+    await long.publish();
+    for (const size of [
+      { width: 360, height: 740 },
+      { width: 1280, height: 800 },
+    ]) {
+      const buyer = await Person.arrive(size);
+      try {
+        await buyer.open(`${ruta.site}/${long.slug}/checkout`);
+        await buyer.find('[data-pay]');
+        const fits = `return document.documentElement.scrollWidth <= innerWidth
+          && [...document.querySelectorAll('.quote td')].filter((cell) => cell.offsetParent).every((cell) => cell.getBoundingClientRect().right <= innerWidth)`;
+        expect(await buyer.driver.executeScript<boolean>(fits)).toBe(true);
+      } finally {
+        await buyer.leave();
+      }
+    }
+    await seller.open(`${ruta.studio}/catalog`);
+    await seller.sees('Sternbild');
+    expect(await figuresStand(seller)).toBe(true);
+  });
+
+  it('shows totals on a phone, and every area of the rail with large text', async () => {
+    const phone = await Person.arrive({ width: 390, height: 844 });
+    try {
+      await signIn(phone);
+      for (const place of ['sales/orders', 'sales/contacts', 'catalog']) {
+        await phone.open(`${ruta.studio}/${place}`);
+        await phone.find('main h1');
+        await phone.until(async () => (await phone.text()).length > 60, 'the place is there');
+        expect(await figuresStand(phone), place).toBe(true);
+      }
+    } finally {
+      await phone.leave();
+    }
+    await seller.open(`${ruta.studio}/catalog`);
+    await seller.find('nav[aria-label=Areas]');
+    await seller.driver.executeScript(`document.documentElement.style.fontSize = '150%'`);
+    const cut = `return [...document.querySelectorAll('nav[aria-label=Areas] a')].filter((link) => link.scrollWidth > link.clientWidth + 1).map((link) => link.innerText)`;
+    expect(await seller.driver.executeScript<string[]>(cut)).toEqual([]);
+    const main = `return document.querySelector('main').getBoundingClientRect().left >= document.querySelector('nav[aria-label=Areas]').getBoundingClientRect().right`;
+    expect(await seller.driver.executeScript<boolean>(main)).toBe(true);
+  });
+
+  /** Whether nothing is wider than the screen, and the last column of a list stands whole in it. */
+  const figuresStand = (person: Person) =>
+    person.driver.executeScript<boolean>(`
+      const cells = [...document.querySelectorAll('tbody td:last-child')];
+      const holder = document.querySelector('section[tabindex]');
+      return document.documentElement.scrollWidth <= innerWidth && (!holder || cells.every((cell) => cell.getBoundingClientRect().right <= holder.getBoundingClientRect().right + 1));`);
 });

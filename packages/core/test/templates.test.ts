@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { type Graph, GraphSchema, nextStep, stopsInOrder } from '../src/funnel';
+import { type Graph, GraphSchema, nextStep, STEP_KINDS, stopsInOrder } from '../src/funnel';
 import { type IdKind, makeId } from '../src/ids';
 import { bumpsOf } from '../src/offers';
 import { allElements, PageDocumentSchema } from '../src/page';
-import { copyFunnel, drawFunnel, TEMPLATES } from '../src/templates';
+import { copyFunnel, drawFunnel, stepPage, TEMPLATES } from '../src/templates';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const named = (name: string) => ({ id: newId('product'), name, pictureIds: [], included: [] });
@@ -31,6 +31,17 @@ describe.each(TEMPLATES.map(({ template }) => template))('the shape %s', (templa
     });
     expect(bumpsOf(checkout ?? { sells: [] })).toHaveLength(('bump' in more ? 1 : 0) + (template === 'gift-and-offer' ? 1 : 0));
   });
+});
+
+it('a name of as many letters as a product may have makes pages that can be read, whatever the shape and the kind of stop', () => {
+  const long = { ...products.product, name: 'Sternbild'.repeat(14).slice(0, 119) };
+  const named = { ...products.gift, name: long.name };
+  for (const { template } of TEMPLATES) {
+    const { graph, pages } = drawFunnel(template, { product: long, gift: named, extras: { bump: long, upsell: long, downsell: long, second: long } }, newId);
+    expect(GraphSchema.safeParse(graph).error).toBeUndefined();
+    for (const page of Object.values(pages)) expect(PageDocumentSchema.safeParse(page).error).toBeUndefined();
+  }
+  for (const { kind } of STEP_KINDS) expect(PageDocumentSchema.safeParse(stepPage(kind, long, long.name, newId)).error).toBeUndefined();
 });
 
 describe('what stands after the payment', () => {

@@ -139,7 +139,7 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .panel{border:1px solid var(--line);background:var(--sheet);border-radius:var(--corner);padding:22px;width:100%;text-align:start;color:var(--ink)}
 .panel-title{font:600 1.15rem/1.3 var(--heading);margin-bottom:12px}
 .quote{width:100%;border-collapse:collapse;font-variant-numeric:tabular-nums}
-.quote th{font-weight:400;text-align:start;padding:7px 12px 7px 0}.quote td{text-align:end;padding:7px 0;white-space:nowrap}
+.quote th,.choice,.bump-words,h1,h2,h3{overflow-wrap:anywhere}.quote th{font-weight:400;text-align:start;padding:7px 12px 7px 0}.quote td{text-align:end;padding:7px 0;white-space:nowrap}
 .quote s{color:var(--soft);font-size:.9em}
 .quote-due th,.quote-due td{border-top:1px solid var(--line);padding-top:14px;font-weight:600;font-size:1.15rem}
 .quote .quote-tax td{white-space:normal;font-size:.88rem;color:var(--soft);text-align:start;padding-top:0}

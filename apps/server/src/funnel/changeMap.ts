@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { applyToGraph, type Graph, GraphSchema, type MapChange, type Step } from '@ruta/core/funnel';
 import type { IdKind } from '@ruta/core/ids';
-import { copyPage, type PageDocument } from '@ruta/core/page';
+import { copyPage, type PageDocument, PageDocumentSchema } from '@ruta/core/page';
 import { stepPage } from '@ruta/core/templates';
 import { and, eq, notInArray } from 'drizzle-orm';
 import type { Db } from '../base/db';
@@ -79,7 +79,7 @@ export function saveMap(tx: Db, { clock }: Needs, { funnel, steps: before }: Fun
     if (earlier && earlier.funnelId !== funnel.id) throw new Refusal(422, 'A stop with this id is another funnel’s.');
     if (!earlier) {
       tx.insert(steps)
-        .values({ ...values, id, kind, funnelId: funnel.id, draft: pageOf(step), revision: 1 })
+        .values({ ...values, id, kind, funnelId: funnel.id, draft: PageDocumentSchema.parse(pageOf(step)), revision: 1 })
         .run();
     } else if (earlier.removedAt !== null || !isDeepStrictEqual({ ...earlier, ...values, updatedAt: earlier.updatedAt }, earlier)) {
       tx.update(steps)

@@ -1,6 +1,7 @@
 import { isFree, type Product } from '@ruta/core/catalog';
 import { slugify } from '@ruta/core/funnel';
 import type { IdKind } from '@ruta/core/ids';
+import { PageDocumentSchema } from '@ruta/core/page';
 import { copyFunnel, type DrawnExtras, type DrawnFunnel, drawFunnel, EXTRAS, type FunnelCopy, type NewFunnel, templateOf } from '@ruta/core/templates';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
@@ -50,7 +51,8 @@ function write({ db, clock }: Needs, drawn: DrawnFunnel, { name, slug, giftId }:
       const draft = drawn.pages[step.id];
       if (!draft) throw new Error(`The template drew no page for ${step.name}.`);
       tx.insert(steps)
-        .values({ ...step, sharedFrom: step.sharedFrom ?? null, funnelId: id, draft, revision: 1, updatedAt: now })
+        // Nothing is written that could not be read again.
+        .values({ ...step, sharedFrom: step.sharedFrom ?? null, funnelId: id, draft: PageDocumentSchema.parse(draft), revision: 1, updatedAt: now })
         .run();
     }
     for (const { from, to, ...route } of drawn.graph.routes) {

@@ -105,7 +105,7 @@ function SignedIn({ session }: { session: Session }) {
         To the content
       </a>
       <Rail session={session} mode={shop?.settings.mode} onFind={() => setFinding(true)} />
-      <div className="flex-1 min-w-0 ml-[6rem] pb-[var(--strip,0px)]">
+      <div className="flex-1 min-w-0 ml-[6rem] max-md:ml-[3.75rem] pb-[var(--strip,0px)]">
         <Outlet />
       </div>
       <UnsavedStrip />
@@ -121,7 +121,10 @@ function SignedIn({ session }: { session: Session }) {
 function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'live' | undefined; onFind: () => void }) {
   const [signOut, { error }] = teamApi.useSignOutMutation();
   return (
-    <nav aria-label="Areas" className="fixed inset-y-0 left-0 z-30 w-[6rem] overflow-y-auto bg-ink text-[#c9d6d6] flex flex-col items-stretch">
+    <nav
+      aria-label="Areas"
+      className="fixed inset-y-0 left-0 z-30 w-[6rem] max-md:w-[3.75rem] overflow-y-auto bg-ink text-[#c9d6d6] flex flex-col items-stretch"
+    >
       <div className="grid place-items-center h-[70px]">
         <img src="/ruta.svg" alt="Ruta" width={36} height={36} />
       </div>
@@ -135,7 +138,7 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
           }
         >
           <Icon size={21} aria-hidden />
-          {name}
+          <span className="max-md:sr-only">{name}</span>
         </NavLink>
       ))}
       <div className="mt-auto pb-3 flex flex-col items-center gap-1.5">
@@ -146,7 +149,7 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
           title="Find anything (Ctrl K or /)"
         >
           <Search size={19} aria-hidden />
-          Find
+          <span className="max-md:sr-only">Find</span>
         </button>
         <button
           type="button"
@@ -160,7 +163,7 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
           }
         >
           <LogOut size={18} aria-hidden />
-          Sign out
+          <span className="max-md:sr-only">Sign out</span>
         </button>
         {error ? (
           <span role="alert" className="px-1 text-center text-[0.8rem] text-white">
@@ -168,7 +171,9 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
           </span>
         ) : null}
         {mode ? (
-          <span className={`mt-1 rounded-full px-3 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-way text-ink'}`}>
+          <span
+            className={`mt-1 rounded-full px-3 max-md:px-1 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-way text-ink'}`}
+          >
             {mode === 'live' ? '● Live' : '○ Test'}
           </span>
         ) : null}

@@ -100,7 +100,11 @@ export function UnsavedStrip() {
 
   if (waiting.length === 0) return null;
   return (
-    <aside ref={strip} aria-label="Not saved yet" className="fixed z-30 bottom-0 left-[6rem] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5">
+    <aside
+      ref={strip}
+      aria-label="Not saved yet"
+      className="fixed z-30 bottom-0 left-[6rem] max-md:left-[3.75rem] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5"
+    >
       {waiting.map(({ key, name, problem, link, drop }) => (
         <div key={key} role="status" className="flex items-center gap-4">
           <span>

@@ -155,7 +155,7 @@ function productColumns(currency: string): Array<Column<ProductRow>> {
         </span>
       ),
     },
-    { id: 'kind', header: 'Kind', sort: 'kind', cell: (product) => (product.bundle ? 'Bundle' : KINDS[product.kind]) },
+    { id: 'kind', wide: true, header: 'Kind', sort: 'kind', cell: (product) => (product.bundle ? 'Bundle' : KINDS[product.kind]) },
     {
       id: 'status',
       header: 'Status',
@@ -166,8 +166,8 @@ function productColumns(currency: string): Array<Column<ProductRow>> {
         </Badge>
       ),
     },
-    { id: 'categories', header: 'Category', cell: (product) => product.categories.join(', ') },
-    { id: 'prices', header: 'Prices', end: true, cell: (product) => product.options },
+    { id: 'categories', wide: true, header: 'Category', cell: (product) => product.categories.join(', ') },
+    { id: 'prices', wide: true, header: 'Prices', end: true, cell: (product) => product.options },
     {
       id: 'price',
       header: 'First price',

@@ -19,10 +19,10 @@ const columnsFor = ({ currency, timeZone }: Shop): Array<Column<ContactRow>> => 
       </Link>
     ),
   },
-  { id: 'email', header: 'E-mail', sort: 'email', cell: (contact) => contact.email },
-  { id: 'country', header: 'Country', cell: (contact) => (contact.country ? countryName(contact.country) : '') },
-  { id: 'createdAt', header: 'Since', sort: 'created', cell: (contact) => formatTime(contact.createdAt, timeZone) },
-  { id: 'orders', header: 'Orders', sort: 'orders', end: true, cell: (contact) => contact.orders },
+  { id: 'email', wide: true, header: 'E-mail', sort: 'email', cell: (contact) => contact.email },
+  { id: 'country', wide: true, header: 'Country', cell: (contact) => (contact.country ? countryName(contact.country) : '') },
+  { id: 'createdAt', wide: true, header: 'Since', sort: 'created', cell: (contact) => formatTime(contact.createdAt, timeZone) },
+  { id: 'orders', wide: true, header: 'Orders', sort: 'orders', end: true, cell: (contact) => contact.orders },
   {
     id: 'paid',
     header: 'Paid',

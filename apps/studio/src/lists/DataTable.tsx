@@ -18,6 +18,8 @@ export interface Column<Row> {
   sort?: string;
   /** A column of figures, which stand at its end. */
   end?: boolean;
+  /** A column that stands on wide screens alone. */
+  wide?: boolean;
 }
 
 /** A table of a list of any length: the server searches, sorts and pages; rows come as one scrolls. A row opens its own page. */
@@ -126,7 +128,10 @@ export function DataTable<Row>(props: {
                     </td>
                   ) : null}
                   {columns.map((column, index) => (
-                    <td key={column.id} className={`px-4 truncate ${index === 0 ? 'max-w-[30rem]' : 'max-w-60'} ${column.end ? 'text-right' : ''}`}>
+                    <td
+                      key={column.id}
+                      className={`px-4 max-md:px-2 truncate ${column.wide ? 'max-md:hidden' : ''} ${index === 0 ? 'max-w-[30rem] max-md:max-w-44' : 'max-w-60 max-md:max-w-36'} ${column.end ? 'text-right' : ''}`}
+                    >
                       {column.cell(row)}
                     </td>
                   ))}
@@ -155,7 +160,7 @@ function HeaderCell<Row>({ column, query }: { column: Column<Row>; query: ListQu
     <th
       scope="col"
       aria-sort={isSorted ? (direction === 'asc' ? 'ascending' : 'descending') : undefined}
-      className={`px-4 py-0 border-b border-line font-semibold text-soft ${column.end ? 'text-right' : 'text-left'}`}
+      className={`px-4 max-md:px-2 py-0 ${column.wide ? 'max-md:hidden' : ''} border-b border-line font-semibold text-soft ${column.end ? 'text-right' : 'text-left'}`}
     >
       {column.sort === undefined ? (
         <span className="inline-flex items-center min-h-9">{column.header}</span>

@@ -21,7 +21,7 @@ const columnsFor = (timeZone: string): Array<Column<OrderRow>> => [
       </Link>
     ),
   },
-  { id: 'paidAt', header: 'Paid', sort: 'paid', cell: (order) => formatTime(order.paidAt, timeZone) },
+  { id: 'paidAt', wide: true, header: 'Paid', sort: 'paid', cell: (order) => formatTime(order.paidAt, timeZone) },
   {
     id: 'buyer',
     header: 'Buyer',
@@ -32,8 +32,8 @@ const columnsFor = (timeZone: string): Array<Column<OrderRow>> => [
       </>
     ),
   },
-  { id: 'goods', header: 'Bought', cell: (order) => order.goods },
-  { id: 'funnelName', header: 'Funnel', cell: (order) => order.funnelName },
+  { id: 'goods', wide: true, header: 'Bought', cell: (order) => order.goods },
+  { id: 'funnelName', wide: true, header: 'Funnel', cell: (order) => order.funnelName },
   {
     id: 'total',
     header: 'Total',

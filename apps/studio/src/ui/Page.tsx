@@ -5,7 +5,7 @@ import { Button } from './Button';
 /** A screen of the studio outside a funnel: a title, actions beside it, and what the place is for. */
 export function Page({ title, actions, children, narrow }: { title: string; actions?: ReactNode; children: ReactNode; narrow?: boolean }) {
   return (
-    <main id="main" className={`px-6 py-5 mx-auto ${narrow ? 'max-w-3xl' : 'max-w-[1160px]'}`}>
+    <main id="main" className={`px-6 max-md:px-3 py-5 mx-auto ${narrow ? 'max-w-3xl' : 'max-w-[1160px]'}`}>
       <header className="flex flex-wrap items-center justify-between gap-3 mb-5">
         <h1>{title}</h1>
         <div className="flex gap-2">{actions}</div>

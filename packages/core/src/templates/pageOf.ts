@@ -6,8 +6,15 @@ import { buildSection, footer, header, type SectionPlan } from '../sections';
 /** What a template's page takes from a product: a name to put in titles, and whether there is a picture. */
 export type NamedProduct = Pick<Product, 'name' | 'pictureIds'> & Partial<Pick<Product, 'kind' | 'included'>>;
 
+/** As long as a page's title and description may be. */
+const TITLE_LETTERS = 120;
+const DESCRIPTION_LETTERS = 300;
+
+/** Words cut at their end to a length, with a mark that something is missing. */
+const cut = (words: string, letters: number): string => (words.length <= letters ? words : `${words.slice(0, letters - 1).trimEnd()}…`);
+
 /** A page from plans of its sections, between the header and the footer that every page has. */
 export function pageOf(title: string, description: string, indexed: boolean, plans: SectionPlan[], newId: NewId): PageDocument {
   const sections = [header(), ...plans, footer.plan()].map((plan) => buildSection(plan, newId));
-  return { version: PAGE_VERSION, title, description, indexed, sections };
+  return { version: PAGE_VERSION, title: cut(title, TITLE_LETTERS), description: cut(description, DESCRIPTION_LETTERS), indexed, sections };
 }
