@@ -180,6 +180,33 @@ describe('the editor', () => {
   });
 });
 
+describe('words of a template', () => {
+  it('are marked, keep a funnel from going live, and give way to the first letter that is typed', async () => {
+    const productId = (await api.rows('/products'))[0].id;
+    const draft = await api.make('/funnels', { name: 'Fresh', template: 'straight-sale', productId });
+    await seller.open(`${ruta.studio}/funnels/${draft.id}/page/${draft.graph.entryId}`);
+    await seller.until(async () => (await canvasText(seller)).includes('Say the first thing'), 'the words of the template stand there');
+    await seller.click('Publish');
+    await seller.sees('Words of the template still stand here: “Say the first thing that changes for the buyer” and 2 more.');
+    expect(await (await seller.find('[role=dialog] button:disabled')).getText()).toBe('Publish all stops');
+    await press(seller, Key.ESCAPE);
+    for (const words of ['You know the sky', 'In a week', 'With a map']) {
+      await editWords(seller, '.edit-placeholder');
+      await type(seller, words);
+      await press(seller, Key.ESCAPE);
+    }
+    await saved(seller);
+    const own = await canvasText(seller);
+    expect(own).toContain('You know the sky');
+    expect(own).not.toContain('Say the');
+    await seller.click('Publish');
+    await seller.until(async () => !(await seller.text()).includes('Words of the template'), 'nothing stands in the way');
+    await seller.click('Publish all stops');
+    await seller.sees('It is live now');
+    await press(seller, Key.ESCAPE);
+  });
+});
+
 describe('what is long, and what is narrow', () => {
   const WORD = 'Sternbild'.repeat(14).slice(0, 119);
 

@@ -8,6 +8,7 @@ import { booksOf } from '../apps/server/test/support/books';
 import { Seller } from '../apps/server/test/support/clients';
 import { Installation, until } from '../apps/server/test/support/installation';
 import { thing } from '../apps/server/test/support/offers';
+import { writeOwnWords } from '../apps/server/test/support/ownWords';
 import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
@@ -108,6 +109,9 @@ async function draw(shape: string, product: string, name: string, extras: Array<
 async function publish(name: string): Promise<string> {
   await until(async () => (await seller.text()).includes('Not published yet'), 'it is a draft');
   await seller.until(async () => (await seller.findAll('[data-save=saving]')).length === 0, 'everything is saved');
+  await writeOwnWords(api, (await funnel(name)).id);
+  await seller.driver.navigate().refresh();
+  await seller.find('.react-flow__node');
   await seller.click('Publish');
   await seller.click(await seller.find(By.xpath('//*[@role="dialog"]//button[starts-with(normalize-space(.), "Publish")]')));
   await seller.sees('It is live now');
@@ -268,6 +272,9 @@ describe('a subscription', () => {
     await press(seller, Key.CONTROL, 'a');
     await seller.driver.actions().sendKeys('Club').perform();
     await press(seller, Key.ENTER);
+    await seller.find('.react-flow__node');
+    await writeOwnWords(api, (await funnel('Club')).id);
+    await seller.driver.navigate().refresh();
     await seller.find('.react-flow__node');
     await tabTo('Publish');
     await press(seller, Key.ENTER);

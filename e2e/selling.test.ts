@@ -6,6 +6,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { OWNER, Seller } from '../apps/server/test/support/clients';
 import { Installation } from '../apps/server/test/support/installation';
+import { writeOwnWords } from '../apps/server/test/support/ownWords';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { Key, press } from './support/canvas';
@@ -40,6 +41,7 @@ const addProduct = async (name: string) => {
 /** Puts what stands on the sheet on sale, and gives the address of its checkout. */
 async function onSale(): Promise<string> {
   const funnel = await api.make('/funnels', { name: 'Sale', template: 'straight-sale', productId: await productId() });
+  await writeOwnWords(api, funnel.id);
   await api.make(`/funnels/${funnel.id}/publish`, {});
   return `${ruta.site}/${funnel.slug}/checkout`;
 }

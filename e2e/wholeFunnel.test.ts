@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { mails, Seller } from '../apps/server/test/support/clients';
 import { Installation, until } from '../apps/server/test/support/installation';
 import { thing } from '../apps/server/test/support/offers';
+import { writeOwnWords } from '../apps/server/test/support/ownWords';
 import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
@@ -193,6 +194,7 @@ describe('a buyer', () => {
   let site: string;
   beforeAll(async () => {
     const { id, slug } = await detail();
+    await writeOwnWords(api, id);
     await api.make(`/funnels/${id}/publish`, {});
     site = `${ruta.site}/${slug}`;
   });

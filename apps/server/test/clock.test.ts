@@ -18,6 +18,7 @@ import { loadShop } from '../src/shop/store';
 import { handleTeamLink, isTeam, teamLink } from '../src/team/mark';
 import { createFunnel } from '../src/templates/createFunnel';
 import { makeEvent, visitorOf } from '../src/tracking/visitor';
+import { ownWords } from './support/ownWords';
 import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
 
@@ -31,6 +32,7 @@ beforeEach(() => {
   services = testServices();
   productId = createProduct(services, selling('First Light', { kind: 'one-time', regular: 12_300 }, { kind: 'service' })).id;
   funnelId = createFunnel(services, { name: 'Sale', template: 'straight-sale', productId });
+  for (const { id, revision, draft } of loadFunnel(services.db, funnelId).steps) savePage(services, id, { revision, page: ownWords(draft) });
 });
 afterEach(() => services.end());
 

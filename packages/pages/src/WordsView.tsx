@@ -31,6 +31,7 @@ export function PlainWords(props: { words: Words; render: (value: keyof typeof B
       );
     }
     let content = <>{node.text}</>;
+    if (node.placeholder && props.editing) content = <mark className="edit-placeholder">{content}</mark>;
     if (node.italic) content = <em>{content}</em>;
     if (node.bold) content = <strong>{content}</strong>;
     if (node.link && props.links !== false) content = <a href={node.link}>{content}</a>;

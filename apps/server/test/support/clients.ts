@@ -1,3 +1,4 @@
+import { writeOwnWords } from './ownWords';
 import { selling } from './products';
 
 const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/131.0 Safari/537.36';
@@ -124,6 +125,7 @@ export class Seller extends Browser {
       productId: product.id,
       ...(gift ? { giftId: gift.id } : {}),
     });
+    await writeOwnWords(this, funnel.id);
     await this.make(`/funnels/${funnel.id}/publish`, {});
     const step = (kind: string) => funnel.graph.steps.find((candidate: { kind: string }) => candidate.kind === kind)?.id as string;
     return {

@@ -1,4 +1,4 @@
-import { BOUND_VALUES, type BoundValue, type Words } from '@ruta/core/elements';
+import { asWritten, BOUND_VALUES, type BoundValue, type Words } from '@ruta/core/elements';
 import { mergeAttributes, Node } from '@tiptap/core';
 import Bold from '@tiptap/extension-bold';
 import Document from '@tiptap/extension-document';
@@ -134,17 +134,20 @@ export function WordsEditor(props: {
 
   // At once, not with the next frame: whoever clicks or presses Enter and types at the same time must lose no letter.
   const [place] = useState(clickedAt);
+  const [isPlaceholder] = useState(() => words.some((node) => node.type === 'text' && node.placeholder));
   useLayoutEffect(() => {
     if (!editor) return;
-    const at = place ? editor.view.posAtCoords(place)?.pos : undefined;
-    editor.commands.setTextSelection(at ?? editor.state.doc.content.size - 1);
+    // Words that are there to be replaced are replaced by the first letter.
+    if (isPlaceholder) editor.commands.selectAll();
+    const at = isPlaceholder ? undefined : place ? editor.view.posAtCoords(place)?.pos : undefined;
+    if (!isPlaceholder) editor.commands.setTextSelection(at ?? editor.state.doc.content.size - 1);
     editor.view.focus();
-  }, [editor, place]);
+  }, [editor, place, isPlaceholder]);
 
   // Undo and the sheet change the words from outside while they are open.
   useEffect(() => {
     if (!editor || editor.isDestroyed) return;
-    if (JSON.stringify(fromEditor(editor.getJSON())) !== JSON.stringify(words)) editor.commands.setContent(toEditor(words), { emitUpdate: false });
+    if (JSON.stringify(fromEditor(editor.getJSON())) !== JSON.stringify(asWritten(words))) editor.commands.setContent(toEditor(words), { emitUpdate: false });
   }, [editor, words]);
 
   return <EditorContent editor={editor} className="words-holder" />;

@@ -19,6 +19,7 @@ body{overflow:hidden}
 .words-holder,.words-editor{outline:none;min-width:1ch;white-space:pre-wrap}
 .words-editor p{margin:0;font:inherit;max-width:none;color:inherit}
 .button .words-holder{display:inline-block}
+.edit-placeholder{background:#fdf3cd;color:#10262B;border-radius:3px;padding:0 .15em;box-decoration-break:clone;-webkit-box-decoration-break:clone}
 .bound-value{background:rgba(31,95,168,.16);border-radius:4px;padding:0 .18em;box-decoration-break:clone;-webkit-box-decoration-break:clone}
 .ground-dark .bound-value,.button-main .bound-value{background:rgba(255,255,255,.2)}
 `;

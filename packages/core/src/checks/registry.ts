@@ -11,12 +11,14 @@ import { noShipping } from './noShipping';
 import { nothingDelivered } from './nothingDelivered';
 import { nothingSold } from './nothingSold';
 import { brokenOffers, dearBumps, dearerOffers, goneOffers, tickedBumps } from './offersStand';
+import { placeholders } from './placeholders';
 import { soldAlone } from './soldAlone';
 import { switchedOffProduct } from './switchedOffProduct';
 import { textAlternatives } from './textAlternatives';
 
 /** Every check, in the order in which its problems are told. */
 export const CHECKS = [
+  placeholders,
   nothingSold,
   archivedProduct,
   missingForm,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { elementRecord } from './record';
-import { WordsSchema, words } from './words';
+import { placeholder, WordsSchema } from './words';
 
 export const faq = elementRecord('faq', {
   items: z
@@ -9,6 +9,6 @@ export const faq = elementRecord('faq', {
     .max(30),
 })({
   name: 'Questions',
-  create: () => ({ items: [{ question: 'A question people ask', answer: words('A short, honest answer.') }] }),
+  create: () => ({ items: [{ question: 'A question people ask', answer: placeholder('A short, honest answer.') }] }),
   words: ({ items }) => items.map((_, index) => ['items', index, 'answer']),
 });

@@ -28,6 +28,7 @@ export const InlineSchema = z.discriminatedUnion('type', [
     text: z.string().min(1).max(4000, 'This text is over 4,000 characters.'),
     bold: z.boolean().optional(),
     italic: z.boolean().optional(),
+    placeholder: z.literal(true).optional().describe('Words of a template, to be replaced before they go live'),
     link: AddressSchema.optional().describe('Where these words lead'),
   }),
   z.object({ type: z.literal('bound'), value: z.enum(boundKeys), fallback: z.string().max(120).optional() }),
@@ -47,6 +48,17 @@ export function words(...parts: Array<string | { bound: BoundValue; fallback?: s
       : { type: 'bound', value: part.bound, ...(part.fallback === undefined ? {} : { fallback: part.fallback }) },
   );
 }
+
+/** Words that only say what is to be written in their place. */
+export const placeholder = (text: string): Words => [{ type: 'text', text, placeholder: true }];
+
+/** Words as a person has written them: what stood there as a placeholder is theirs now. */
+export const asWritten = (content: Words): Words =>
+  content.map((node) => {
+    if (node.type !== 'text' || !node.placeholder) return node;
+    const { placeholder: _mark, ...written } = node;
+    return written;
+  });
 
 /** Plain text of words; bound values come from `resolve`, or show as their name in brackets where it gives nothing. */
 export function plainText(content: Words, resolve?: (value: BoundValue) => string | undefined): string {

@@ -1,4 +1,4 @@
-import { words } from '../elements';
+import { placeholder } from '../elements';
 import { headlinePart, type ReadySection, textPart } from './plan';
 
 export const benefits: ReadySection = {
@@ -8,7 +8,7 @@ export const benefits: ReadySection = {
     name: 'Three reasons',
     columns: ['First', 'Second', 'Third'].map((name) => ({
       span: 4,
-      parts: [headlinePart(3, 'small', words(`${name} reason`)), textPart('body', words('Why it matters, in a sentence or two.'))],
+      parts: [headlinePart(3, 'small', placeholder(`${name} reason`)), textPart('body', placeholder('Why it matters, in a sentence or two.'))],
     })),
   }),
 };

@@ -1,4 +1,4 @@
-import { words } from '../elements';
+import { placeholder } from '../elements';
 import { headlinePart, part, type ReadySection, textPart } from './plan';
 
 export const opening: ReadySection = {
@@ -11,7 +11,11 @@ export const opening: ReadySection = {
     columns: [
       {
         span: 7,
-        parts: [headlinePart(2, 'large', words('Say what changes for your reader')), textPart('lead', words('One sentence on how.')), part('button')],
+        parts: [
+          headlinePart(2, 'large', placeholder('Say what changes for your reader')),
+          textPart('lead', placeholder('One sentence on how.')),
+          part('button'),
+        ],
       },
       { span: 5, parts: [part('picture')] },
     ],

@@ -1,4 +1,4 @@
-import { words } from '../elements';
+import { placeholder } from '../elements';
 import { headlinePart, one, type ReadySection, textPart } from './plan';
 
 export const story: ReadySection = {
@@ -7,6 +7,6 @@ export const story: ReadySection = {
   plan: () => ({
     name: 'Words',
     width: 'narrow',
-    columns: one(headlinePart(2, 'medium', words('A headline')), textPart('body', words('A paragraph that tells the story.'))),
+    columns: one(headlinePart(2, 'medium', placeholder('A headline')), textPart('body', placeholder('A paragraph that tells the story.'))),
   }),
 };

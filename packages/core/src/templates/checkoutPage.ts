@@ -2,7 +2,7 @@ import { words } from '../elements';
 import type { NewId } from '../ids';
 import type { PageDocument } from '../page';
 import { headlinePart, part, type SectionPlan } from '../sections';
-import { type NamedProduct, pageOf } from './pageOf';
+import { type NamedProduct, pageOf, promiseOf } from './pageOf';
 
 /** The page on which the product is paid for. */
 export function checkoutPage(product: NamedProduct, newId: NewId): PageDocument {
@@ -16,7 +16,7 @@ export function checkoutPage(product: NamedProduct, newId: NewId): PageDocument 
           part('order-form', { consent: words('By paying you accept the terms. The receipt comes by e-mail.') }),
         ],
       },
-      { span: 5, parts: [part('order-summary'), part('guarantee')] },
+      { span: 5, parts: [part('order-summary'), ...promiseOf(product)] },
     ],
   };
   return pageOf(`Checkout: ${product.name}`, '', false, [order], newId);

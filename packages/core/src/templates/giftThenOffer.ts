@@ -2,7 +2,7 @@ import { words } from '../elements';
 import { headlinePart, one, part, type SectionPlan, textPart } from '../sections';
 import { checkoutPage } from './checkoutPage';
 import { optInPage } from './optInPage';
-import { pageOf } from './pageOf';
+import { pageOf, promiseOf } from './pageOf';
 import { drawRoute, drawStep, type FunnelTemplate, shortName, shortSlug } from './template';
 import { thankYouPage } from './thankYouPage';
 
@@ -37,7 +37,7 @@ export const giftThenOffer: FunnelTemplate<'gift-then-offer'> = {
         { span: 5, parts: [part('picture', { source: product.pictureIds.length > 0 ? { kind: 'product' } : null, alt: product.name })] },
       ],
     };
-    const price: SectionPlan = { name: 'Price', ground: 'tint', align: 'center', width: 'narrow', columns: one(part('price'), part('guarantee')) };
+    const price: SectionPlan = { name: 'Price', ground: 'tint', align: 'center', width: 'narrow', columns: one(part('price'), ...promiseOf(product)) };
     return {
       graph: {
         entryId: optIn.id,

@@ -26,7 +26,7 @@ export function offerPage(product: NamedProduct, newId: NewId): PageDocument {
     name: 'What is in it',
     ground: 'tint',
     width: 'narrow',
-    columns: one(headlinePart(2, 'medium', words('What is in it')), part('product', { shows: ['included', 'policy'] }), part('guarantee')),
+    columns: one(headlinePart(2, 'medium', words('What is in it')), part('product', { shows: ['included', 'policy'] })),
   };
   return pageOf(`Also: ${product.name}`, '', false, product.included && product.included.length > 0 ? [opening, inside] : [opening], newId);
 }

@@ -17,7 +17,7 @@ export function optInPage(gift: NamedProduct, newId: NewId): PageDocument {
           textPart('eyebrow', words('Free')),
           headlinePart(1, 'large', words({ bound: 'product.name' })),
           textPart('lead', words({ bound: 'product.description' })),
-          part('form', { button: words('Send it to me'), note: words('You can leave the list with one click, at any time.') }),
+          part('form', { button: words('Send it to me'), note: words('Questions? Write to ', { bound: 'shop.email' }, '.') }),
         ],
       },
       { span: 5, parts: [part('picture', { source: gift.pictureIds.length > 0 ? { kind: 'product' } : null, alt: gift.name })] },

@@ -1,10 +1,13 @@
 import type { Product } from '../catalog';
 import type { NewId } from '../ids';
 import { PAGE_VERSION, type PageDocument } from '../page';
-import { buildSection, footer, header, type SectionPlan } from '../sections';
+import { buildSection, footer, header, type Part, part, type SectionPlan } from '../sections';
 
 /** What a template's page takes from a product: a name to put in titles, and whether there is a picture. */
-export type NamedProduct = Pick<Product, 'name' | 'pictureIds'> & Partial<Pick<Product, 'kind' | 'included'>>;
+export type NamedProduct = Pick<Product, 'name' | 'pictureIds'> & Partial<Pick<Product, 'kind' | 'included' | 'refundPolicy'>>;
+
+/** What is promised with a product: what its seller has set up, and nothing where they have not. */
+export const promiseOf = ({ refundPolicy }: NamedProduct): Part[] => (refundPolicy ? [part('product', { shows: ['policy'] })] : []);
 
 /** As long as a page's title and description may be. */
 const TITLE_LETTERS = 120;

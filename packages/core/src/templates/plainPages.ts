@@ -1,4 +1,4 @@
-import { words } from '../elements';
+import { placeholder, words } from '../elements';
 import type { NewId } from '../ids';
 import type { PageDocument } from '../page';
 import { headlinePart, one, part, type SectionPlan, textPart } from '../sections';
@@ -17,8 +17,8 @@ export function registrationPage(product: NamedProduct, newId: NewId): PageDocum
   const opening = centred('Opening', [
     textPart('eyebrow', words('Free, and live')),
     headlinePart(1, 'large', words({ bound: 'product.name', fallback: product.name })),
-    textPart('lead', words({ bound: 'product.description', fallback: 'Say here what takes place, and when.' })),
-    part('form', { button: words('Keep me a place'), note: words('The link comes by e-mail, with a reminder.') }),
+    textPart('lead', words({ bound: 'product.description', fallback: product.name })),
+    part('form', { button: words('Keep me a place'), note: placeholder('Say what they receive by e-mail, and when.') }),
   ]);
   return pageOf(product.name, `Sign up: ${product.name}`, true, [opening], newId);
 }
@@ -27,7 +27,7 @@ export function registrationPage(product: NamedProduct, newId: NewId): PageDocum
 export function confirmationPage(product: NamedProduct, newId: NewId): PageDocument {
   const opening = centred('Confirmation', [
     headlinePart(1, 'large', words('Your place is kept')),
-    textPart('lead', words('Look into your mailbox: the link and the time are on their way. Say here when it begins.')),
+    textPart('lead', placeholder('Say here when it begins, and how they get in.')),
     part('button', { words: words('Watch what has been shown') }),
   ]);
   return pageOf(`You are signed up: ${product.name}`, '', false, [opening], newId);
@@ -37,7 +37,7 @@ export function confirmationPage(product: NamedProduct, newId: NewId): PageDocum
 export function replayPage(product: NamedProduct, newId: NewId): PageDocument {
   const opening = centred('Replay', [
     headlinePart(1, 'large', words('Watch it again')),
-    textPart('lead', words('Everything that was shown, for a few days. What it led up to is one click away.')),
+    textPart('lead', placeholder('Say here what was shown, and for how long it can be seen.')),
     part('button', { words: words('See ', { bound: 'product.name', fallback: 'the offer' }) }),
   ]);
   return pageOf(`Replay: ${product.name}`, '', false, [opening], newId);
@@ -48,7 +48,7 @@ export function waitingListPage(product: NamedProduct, newId: NewId): PageDocume
   const opening = centred('Waiting list', [
     headlinePart(1, 'medium', words({ bound: 'product.name', fallback: product.name }, ' is not open just now')),
     textPart('lead', words('Leave your address and you are told first when it opens again.')),
-    part('form', { button: words('Tell me when it opens'), note: words('One mail when it opens, nothing else.') }),
+    part('form', { button: words('Tell me when it opens'), note: placeholder('Say how often you write to them.') }),
   ]);
   return pageOf(`Waiting list: ${product.name}`, '', false, [opening], newId);
 }
@@ -57,7 +57,7 @@ export function waitingListPage(product: NamedProduct, newId: NewId): PageDocume
 export function closedPage(product: NamedProduct, newId: NewId): PageDocument {
   const opening = centred('Closed', [
     headlinePart(1, 'medium', words({ bound: 'product.name', fallback: product.name }, ' has closed')),
-    textPart('lead', words('Thank you for coming. Say here what people can do instead.')),
+    textPart('lead', placeholder('Say here what people can do instead.')),
     part('button', { words: words('See what else there is') }),
   ]);
   return pageOf(`Closed: ${product.name}`, '', false, [opening], newId);

@@ -1,8 +1,8 @@
-import { words } from '../elements';
+import { placeholder, words } from '../elements';
 import type { NewId } from '../ids';
 import type { PageDocument } from '../page';
 import { headlinePart, one, part, type SectionPlan, textPart } from '../sections';
-import { type NamedProduct, pageOf } from './pageOf';
+import { type NamedProduct, pageOf, promiseOf } from './pageOf';
 
 /** The page that makes the case for a product and leads to its checkout. */
 export function salesPage(product: NamedProduct, newId: NewId): PageDocument {
@@ -23,7 +23,11 @@ export function salesPage(product: NamedProduct, newId: NewId): PageDocument {
       product.included && product.included.length > 0
         ? part('product', { shows: ['included'] })
         : part('list', {
-            items: [words('Say the first thing that changes for the buyer'), words('Say the second, in their words'), words('Say what is included')],
+            items: [
+              placeholder('Say the first thing that changes for the buyer'),
+              placeholder('Say the second, in their words'),
+              placeholder('Say what is included'),
+            ],
           }),
     ),
   };
@@ -32,7 +36,7 @@ export function salesPage(product: NamedProduct, newId: NewId): PageDocument {
     ground: 'tint',
     align: 'center',
     width: 'narrow',
-    columns: one(headlinePart(2, 'medium', words({ bound: 'product.name' })), part('price'), buy, part('guarantee')),
+    columns: one(headlinePart(2, 'medium', words({ bound: 'product.name' })), part('price'), buy, ...promiseOf(product)),
   };
   const isDigital = product.kind === undefined || product.kind === 'digital';
   const questions: SectionPlan = {
@@ -44,9 +48,8 @@ export function salesPage(product: NamedProduct, newId: NewId): PageDocument {
         items: [
           {
             question: 'When do I receive it?',
-            answer: isDigital ? words('At once: the link is on the next page and in your mail.') : words('Say here when it is sent, or when you begin.'),
+            answer: isDigital ? words('At once: the link is on the next page and in your mail.') : placeholder('Say here when it is sent, or when you begin.'),
           },
-          { question: 'What if I do not like it?', answer: words('Write to ', { bound: 'shop.email' }, ' within 14 days and the money is back.') },
         ],
       }),
     ),

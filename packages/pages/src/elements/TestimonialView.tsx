@@ -1,7 +1,9 @@
 import type { ElementOf } from '@ruta/core/elements';
+import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 
 export function TestimonialView({ element }: { element: ElementOf<'testimonial'> }) {
+  const { edit } = usePage();
   return (
     <figure className="testimonial">
       <blockquote>
@@ -10,8 +12,8 @@ export function TestimonialView({ element }: { element: ElementOf<'testimonial'>
         </p>
       </blockquote>
       <figcaption>
-        <strong>{element.name}</strong>
-        {element.detail ? `, ${element.detail}` : ''}
+        <strong>{element.name || (edit ? 'Whose words are these?' : '')}</strong>
+        {element.detail ? `${element.name ? ', ' : ''}${element.detail}` : ''}
       </figcaption>
     </figure>
   );
