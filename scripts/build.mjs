@@ -76,12 +76,11 @@ export async function build({ quiet = false } = {}) {
 /** Cuts a small first file out of every typeface: the letters of English and little else, in the weights pages use. */
 async function buildFonts(esbuild) {
   const folder = path.join(root, 'packages/pages/dist/fonts');
-  if (existsSync(path.join(folder, '.done'))) return;
   mkdirSync(folder, { recursive: true });
   const list = path.join(root, 'packages/pages/dist/fontList.mjs');
   await esbuild({
     stdin: {
-      contents: "export { FONT_PAIRS } from '@ruta/core/shop'; export { BASIC_CHARACTERS } from './packages/pages/src/css';",
+      contents: "export { FONT_PAIRS, LOOKS } from '@ruta/core/shop'; export { BASIC_CHARACTERS } from './packages/pages/src/css';",
       resolveDir: root,
       loader: 'ts',
     },
@@ -92,20 +91,26 @@ async function buildFonts(esbuild) {
     external: ['zod'],
     logLevel: 'error',
   });
-  const { FONT_PAIRS, BASIC_CHARACTERS } = await import(pathToFileURL(list).href);
+  const { FONT_PAIRS, LOOKS, BASIC_CHARACTERS } = await import(pathToFileURL(list).href);
   const { default: subset } = await import('subset-font');
   const faces = new Map();
   for (const pair of Object.values(FONT_PAIRS)) {
     faces.set(`${pair.body.slug}-text`, { slug: pair.body.slug, weight: { min: 400, max: 700 } });
-    if (pair.heading !== pair.body) faces.set(`${pair.heading.slug}-heading`, { slug: pair.heading.slug, weight: 600 });
+    if (pair.heading === pair.body) continue;
+    for (const weight of new Set(Object.values(LOOKS).map((look) => look.weight))) {
+      faces.set(`${pair.heading.slug}-heading-${weight}`, { slug: pair.heading.slug, weight });
+    }
   }
+  const done = path.join(folder, '.done');
+  const names = [...faces.keys()].join(' ');
+  if (existsSync(done) && readFileSync(done, 'utf8') === names) return;
   const original = (slug, range) => readFileSync(path.join(root, `node_modules/@fontsource-variable/${slug}/files/${slug}-${range}-wght-normal.woff2`));
   for (const [name, { slug, weight }] of faces) {
     const small = await subset(original(slug, 'latin'), BASIC_CHARACTERS, { targetFormat: 'woff2', variationAxes: { wght: weight } });
     writeFileSync(path.join(folder, `${name}.woff2`), small);
     for (const range of ['latin', 'latin-ext']) writeFileSync(path.join(folder, `${slug}-${range}.woff2`), original(slug, range));
   }
-  writeFileSync(path.join(folder, '.done'), '');
+  writeFileSync(done, names);
 }
 
 if (process.argv[1] === import.meta.filename) {

@@ -1,4 +1,6 @@
 import { type Brand, FONT_PAIRS, paletteOf, type Typeface } from '@ruta/core/shop';
+import { headingWeight, lookOf, PLAIN_TOKENS } from './looks';
+
 /** Characters of the small first file of every typeface; everything else of the typeface loads only where it is used. */
 export const BASIC_CHARACTERS = `${String.fromCharCode(...Array.from({ length: 95 }, (_, index) => 32 + index))}·×©€£°–—‘’“”…`;
 
@@ -8,12 +10,13 @@ const LATIN_EXTENDED = 'U+100-130,U+132-151,U+154-2BA,U+1E00-1E9F,U+1EF2-1EFF,U+
 const BASIC = 'U+20-7E,U+A9,U+B0,U+B7,U+D7,U+2013-2014,U+2018-2019,U+201C-201D,U+2026,U+20AC,U+A3';
 
 type Use = 'heading' | 'text';
-const basicFile = (face: Typeface, use: Use) => `${face.slug}-${use}.woff2`;
+/** The small file of a typeface: for running text in all its weights, for headlines in the one of the look. */
+const basicFile = (face: Typeface, use: Use, brand: Brand) => `${face.slug}-${use}${use === 'heading' ? `-${headingWeight(brand)}` : ''}.woff2`;
 
 /** Files that a brand's pages always need, to be asked for at once. */
 export function fontFiles(brand: Brand): string[] {
   const { heading, body } = FONT_PAIRS[brand.fonts];
-  return heading === body ? [basicFile(body, 'text')] : [basicFile(heading, 'heading'), basicFile(body, 'text')];
+  return heading === body ? [basicFile(body, 'text', brand)] : [basicFile(heading, 'heading', brand), basicFile(body, 'text', brand)];
 }
 
 /** `@font-face` rules of a brand's two typefaces. */
@@ -22,9 +25,9 @@ export function fontFaces(brand: Brand, base = ''): string {
   const rule = (face: Typeface, file: string, weight: string, range: string) =>
     `@font-face{font-family:"${face.family}";src:url(${base}/assets/fonts/${file}) format("woff2");font-weight:${weight};font-display:swap;unicode-range:${range}}`;
   const rules = (face: Typeface, use: Use) => {
-    const weight = use === 'heading' ? '600' : '400 700';
+    const weight = use === 'heading' ? `${headingWeight(brand)}` : '400 700';
     return [
-      rule(face, basicFile(face, use), weight, BASIC),
+      rule(face, basicFile(face, use, brand), weight, BASIC),
       rule(face, `${face.slug}-latin.woff2`, weight, LATIN_REST),
       rule(face, `${face.slug}-latin-ext.woff2`, weight, LATIN_EXTENDED),
     ];
@@ -38,9 +41,13 @@ export function fontFaces(brand: Brand, base = ''): string {
  *   the typefaces must be made known to the document around it
  */
 export function pageCss(brand: Brand, { base = '', within }: { base?: string; within?: string } = {}): string {
-  const palette = paletteOf(brand);
+  const look = lookOf(brand);
+  const palette = (look.palette ?? paletteOf)(brand);
   const { heading, body } = FONT_PAIRS[brand.fonts];
   const variables = {
+    ...PLAIN_TOKENS,
+    ...look.tokens,
+    hw: headingWeight(brand),
     ground: palette.ground,
     tint: palette.tint,
     sheet: palette.sheet,
@@ -61,8 +68,9 @@ export function pageCss(brand: Brand, { base = '', within }: { base?: string; wi
   const root = Object.entries(variables)
     .map(([name, value]) => `--${name}:${value}`)
     .join(';');
-  if (within === undefined) return `${fontFaces(brand, base)}:root{${root}}${RULES}`;
-  return `${within}{${root}}${RULES.replace(/(^|[};])body\{/g, '$1.page-body{').replace(/(^|[};])html\{[^}]*\}/g, '$1')}`;
+  const rules = RULES + look.rules.replaceAll('\n', '');
+  if (within === undefined) return `${fontFaces(brand, base)}:root{${root}}${rules}`;
+  return `${within}{${root}}${rules.replace(/(^|[};])body\{/g, '$1.page-body{').replace(/(^|[};])html\{[^}]*\}/g, '$1')}`;
 }
 
 const RULES = `
@@ -75,25 +83,25 @@ a{color:inherit}
 :focus-visible{outline:3px solid var(--accent);outline-offset:3px}
 .unseen{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap}
 .skip{position:absolute;left:-999px}.skip:focus{left:12px;top:12px;background:var(--sheet);color:var(--ink);padding:8px 14px;z-index:9}
-.section{padding:64px 24px;background-size:cover;background-position:center bottom}
-.space-tight{padding-block:20px}.space-wide{padding-block:96px}
+.section{padding:var(--space) 24px;background-size:cover;background-position:center bottom}
+.space-tight{padding-block:20px}.space-wide{padding-block:var(--space-wide)}
 .ground-plain{background-color:var(--ground)}.ground-tint{background-color:var(--tint)}.ground-sheet{background-color:var(--sheet)}
 .ground-dark{background-color:var(--dark);color:var(--on-dark)}
-.row{display:flex;flex-wrap:wrap;gap:32px 48px;max-width:1080px;margin:0 auto;align-items:flex-start}
+.row{display:flex;flex-wrap:wrap;gap:32px 48px;max-width:var(--row);margin:0 auto;align-items:flex-start}
 .space-wide .row{align-items:center}
-.width-narrow .row{max-width:680px}
+.width-narrow .row{max-width:var(--row-narrow)}
 .column{flex:1 1 0;min-width:0;display:flex;flex-direction:column;gap:20px}
 ${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${span}}`).join('')}
 .align-center{text-align:center}.align-center .column{align-items:center}
-.headline{font-family:var(--heading);font-weight:600;line-height:1.15;text-wrap:balance;letter-spacing:-.01em}
-.headline-large{font-size:clamp(2.1rem,1.5rem + 2.6vw,3.3rem)}
-.headline-medium{font-size:clamp(1.6rem,1.3rem + 1.2vw,2.1rem)}
-.headline-small{font-size:1.25rem}
-.text{max-width:64ch}
+.headline{font-family:var(--heading);font-weight:var(--hw);line-height:var(--h-line);text-wrap:balance;letter-spacing:var(--h-track);text-transform:var(--h-case)}
+.headline-large{font-size:var(--h1)}
+.headline-medium{font-size:var(--h2)}
+.headline-small{font-size:var(--h3)}
+.text{max-width:var(--measure)}.align-center :is(.text,.product,.rich){margin-inline:auto;text-align:center}
 .text-lead{font-size:1.2rem;line-height:1.5;color:var(--soft)}.ground-dark .text-lead{color:var(--soft-on-dark)}
 .text-small,.text-small a{font-size:.88rem;color:var(--soft)}.ground-dark .text-small{color:var(--soft-on-dark)}
 .text-eyebrow{font-weight:600;font-size:.95rem;color:var(--accent-ink)}.ground-dark .text-eyebrow{color:var(--accent-on-dark)}
-.button{display:inline-block;border:1px solid transparent;border-radius:var(--corner);padding:14px 26px;font:600 1.06rem/1.3 var(--body);text-decoration:none;cursor:pointer;text-align:center}
+.button{display:inline-block;border:1px solid transparent;border-radius:var(--button-corner);padding:14px 26px;font:600 1.06rem/1.3 var(--body);text-decoration:none;cursor:pointer;text-align:center}
 .button-main{background:var(--accent);color:var(--on-accent)}.button-main:hover{filter:brightness(1.06)}
 .button-quiet{background:transparent;border-color:currentColor}
 .button-link{padding:6px 0;text-decoration:underline;font-weight:400}
@@ -106,15 +114,15 @@ ${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${
 .ground-dark .list-check li::before{border-color:var(--accent-on-dark)}
 .list-dot li::before{content:"";position:absolute;left:8px;top:.65em;width:6px;height:6px;border-radius:50%;background:var(--accent-ink)}
 .list-number{counter-reset:n}.list-number li{counter-increment:n}.list-number li::before{content:counter(n) ".";position:absolute;left:4px;font-weight:600;color:var(--accent-ink)}
-.picture img{width:100%;border-radius:var(--corner)}
+.picture img{width:100%;border-radius:var(--picture-corner)}
 .picture-wide img{aspect-ratio:16/9;object-fit:cover}.picture-square img{aspect-ratio:1;object-fit:cover}.picture-round img{aspect-ratio:1;object-fit:cover;border-radius:50%}
 .picture-empty{display:grid;place-items:center;min-height:180px;border:1px dashed currentColor;border-radius:var(--corner);opacity:.75;font-size:.9rem;width:100%}
 .column>picture{display:block;width:100%}
 .testimonial{border-left:3px solid var(--accent);padding-left:18px}.testimonial blockquote{font:500 1.15rem/1.5 var(--heading)}.testimonial figcaption{margin-top:8px;font-size:.92rem}
 .faq{display:grid;width:100%;text-align:start}.faq details{border-bottom:1px solid var(--line);padding:14px 0}.faq summary{font-weight:600;cursor:pointer}.faq p{margin-top:8px}
-.guarantee{border:1px solid var(--line);border-radius:var(--corner);padding:16px 18px;font-size:.95rem;text-align:start;width:100%}
-.price{display:grid;gap:2px}.price-now{font:600 2.6rem/1.1 var(--heading)}.price-was{color:var(--soft)}
-.logo{font:600 1.3rem/1.3 var(--heading)}
+.guarantee{border:var(--panel-line);border-radius:var(--panel-corner);padding:16px 18px;font-size:.95rem;text-align:start;width:100%}
+.price{display:grid;gap:2px}.price-now{font:var(--hw) 2.6rem/1.1 var(--heading)}.price-was{color:var(--soft)}
+.logo{font:var(--hw) 1.3rem/1.3 var(--heading)}
 .divider{width:100%;border:0;border-top:1px solid var(--line);margin:8px 0}
 .spacer-small{height:16px}.spacer-medium{height:40px}.spacer-large{height:80px}
 .form,.order-form{display:grid;gap:16px;width:100%;text-align:start}
@@ -122,7 +130,7 @@ ${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${
 .form-fields{display:grid;grid-template-columns:repeat(auto-fit,minmax(min(220px,100%),1fr));gap:14px;align-items:start}
 .field label,.field-label{display:block;font-weight:600;font-size:.92rem;margin-bottom:5px}
 .optional{font-weight:400;opacity:.85}
-.field input,.field select{width:100%;min-height:48px;padding:10px 13px;font:400 1.02rem/1.4 var(--body);color:#17212b;background:#fff;border:1px solid #8a929b;border-radius:var(--corner)}
+.field input,.field select{width:100%;min-height:48px;padding:10px 13px;font:400 1.02rem/1.4 var(--body);color:#17212b;background:#fff;border:var(--field-line);border-radius:var(--button-corner)}
 .field-wrong input,.field-wrong select{border:2px solid #b3261e}
 .field-error{color:#b3261e;font-size:.9rem;font-weight:600}.field-error:empty{display:none}
 .ground-dark .field-error{color:#ffc9c2}
@@ -130,14 +138,14 @@ ${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${
 .form-message[hidden]{display:none}
 .decoy{position:absolute;left:-9999px;height:1px;overflow:hidden}
 fieldset{min-width:0}
-legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
+legend{font:var(--hw) 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .step-number{color:var(--accent-ink);margin-right:6px}
 .card-frame{min-height:172px}.card-frame iframe{display:block;width:100%;height:172px;border:0}
 .card-frame-empty{display:grid;place-items:center;border:1px dashed var(--line);border-radius:var(--corner);font-size:.92rem;min-height:90px}
 .test-strip{background:#7a3e00;color:#fff;font:600 15px/1.4 system-ui,sans-serif;text-align:center;padding:8px 16px}
 .test-note{font-size:.88rem;font-weight:600;margin-bottom:8px}
-.panel{border:1px solid var(--line);background:var(--sheet);border-radius:var(--corner);padding:22px;width:100%;text-align:start;color:var(--ink)}
-.panel-title{font:600 1.15rem/1.3 var(--heading);margin-bottom:12px}
+.panel{border:var(--panel-line);background:var(--sheet);border-radius:var(--panel-corner);padding:22px;width:100%;text-align:start;color:var(--ink)}
+.panel-title{font:var(--hw) 1.15rem/1.3 var(--heading);margin-bottom:12px}
 .quote{width:100%;border-collapse:collapse;font-variant-numeric:tabular-nums}
 .quote th,.choice,.bump-words,h1,h2,h3{overflow-wrap:anywhere}.quote th{font-weight:400;text-align:start;padding:7px 12px 7px 0}.quote td{text-align:end;padding:7px 0;white-space:nowrap}
 .quote s{color:var(--soft);font-size:.9em}
@@ -156,9 +164,9 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .code-peek summary{cursor:pointer;font-size:.95rem}.code-row{display:flex;gap:12px;align-items:flex-start;margin-top:10px}.code-row .field{flex:1;min-width:0}.code-row .button{margin-top:27px;min-height:48px;padding:10px 18px}
 .downloads+.text-small{margin-top:14px}.confirmation{display:grid;gap:12px;margin-bottom:16px}.licence-key{font:600 1rem/1.5 ui-monospace,monospace;overflow-wrap:anywhere}
 .order-part,.order-end{display:grid;gap:16px}.bumps{display:grid;gap:12px;width:100%;text-align:start}.bumps:empty,[data-pop-up]:not(:has(.bump)){display:none}
-.bump{position:relative;display:grid;grid-template-columns:auto 1fr auto;gap:6px 14px;align-items:start;border:1.5px solid var(--line);border-radius:var(--corner);padding:14px;cursor:pointer;background:var(--sheet);color:var(--ink);font-size:.98rem;line-height:1.45}
+.bump{position:relative;display:grid;grid-template-columns:auto 1fr auto;gap:6px 14px;align-items:start;border:1.5px solid var(--line);border-radius:var(--panel-corner);padding:14px;cursor:pointer;background:var(--sheet);color:var(--ink);font-size:.98rem;line-height:1.45}
 .bump-picture{width:64px;height:64px;object-fit:cover;border-radius:max(calc(var(--corner) - 2px),0px);align-self:start}
-.bump-body{display:grid;gap:8px;min-width:0}.bump-words{display:grid;gap:3px}.bump-headline{font:600 1.08rem/1.3 var(--heading)}.bump-text{font-size:.93rem}
+.bump-body{display:grid;gap:8px;min-width:0}.bump-words{display:grid;gap:3px}.bump-headline{font:var(--hw) 1.08rem/1.3 var(--heading)}.bump-text{font-size:.93rem}
 .bump-tick{display:flex;gap:10px;align-items:flex-start;font-weight:600}.bump-tick input{width:22px;height:22px;margin:0;flex:none;accent-color:var(--accent-ink)}
 .bump-price{white-space:nowrap;text-align:end;font-variant-numeric:tabular-nums}.bump-price s{display:block;font-size:.86rem;opacity:.85}
 .bump>.field-error{grid-column:1/-1}.bump:focus-within{outline:3px solid var(--accent);outline-offset:2px}.bump input:focus-visible{outline:none}
@@ -172,21 +180,21 @@ legend{font:600 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .bump-in-tint.bump-band .bump-head{background:var(--sheet)}
 .bump-pointer{flex:none;width:0;height:0;margin-top:3px;border:8px solid transparent;border-left:12px solid var(--accent-ink);border-right:0;animation:nudge 1.1s ease-in-out 4}.bump-in-main .bump-pointer{border-left-color:var(--accent-on-dark)}
 @keyframes nudge{50%{transform:translateX(5px)}}
-.pop-up{border:0;border-radius:calc(var(--corner) + 4px);padding:24px;width:min(520px,calc(100vw - 32px));background:var(--ground);color:var(--ink);display:none;gap:16px}.pop-up[open]{display:grid}.pop-up::backdrop{background:rgb(0 0 0/.55)}.pop-up-title{font:600 1.3rem/1.3 var(--heading)}
+.pop-up{border:0;border-radius:calc(var(--corner) + 4px);padding:24px;width:min(520px,calc(100vw - 32px));background:var(--ground);color:var(--ink);display:none;gap:16px}.pop-up[open]{display:grid}.pop-up::backdrop{background:rgb(0 0 0/.55)}.pop-up-title{font:var(--hw) 1.3rem/1.3 var(--heading)}
 .offers{display:grid;gap:18px;width:100%;max-width:560px;text-align:start;color:var(--ink)}.ground-dark .offer-no{color:var(--on-dark)}
-.offer-card{display:grid;gap:14px;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);padding:20px}
-.offer-words{display:grid;gap:6px}.offer-price{font-size:1.1rem}.offer-price strong{font:600 1.7rem/1.2 var(--heading)}.offer-price s{color:var(--soft)}
+.offer-card{display:grid;gap:14px;border:var(--panel-line);border-radius:var(--panel-corner);background:var(--sheet);padding:20px}
+.offer-words{display:grid;gap:6px}.offer-price{font-size:1.1rem}.offer-price strong{font:var(--hw) 1.7rem/1.2 var(--heading)}.offer-price s{color:var(--soft)}
 .offer-card .text-small{color:var(--soft)}
 .offer-quantity{display:flex;gap:12px;align-items:center;font-weight:600}.offer-quantity input{width:84px;min-height:44px;padding:8px 12px;font:400 1.02rem/1.4 var(--body);color:#17212b;background:#fff;border:1px solid #8a929b;border-radius:var(--corner)}
 .offer-no{text-align:center}.offer-no .button{background:none;border-width:0;color:inherit}.offer-no .button-quiet{border:1px solid}
 .countdown{font-weight:600}.countdown-clock{font-variant-numeric:tabular-nums;font-size:1.25em;white-space:nowrap}
 [hidden]{display:none!important}
 .downloads{list-style:none;display:grid;gap:12px}.downloads li{display:grid;gap:2px}.downloads a{font-weight:600}
-.order-peek{display:none;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);padding:12px 14px}.order-peek summary{display:flex;justify-content:space-between;gap:12px;cursor:pointer}.order-peek summary span::before{content:"▾ "}
+.order-peek{display:none;border:var(--panel-line);border-radius:var(--panel-corner);background:var(--sheet);padding:12px 14px}.order-peek summary{display:flex;justify-content:space-between;gap:12px;cursor:pointer}.order-peek summary span::before{content:"▾ "}
 .already-paid{display:grid;gap:16px}
 @media (max-width:720px){
 body{font-size:16px}
-.section{padding:44px 18px}.space-tight{padding-block:16px}.space-wide{padding-block:56px}
+.section{padding:calc(var(--space)*.68) 18px}.space-tight{padding-block:16px}.space-wide{padding-block:calc(var(--space-wide)*.58)}
 .row{flex-direction:column;gap:28px}.column{width:100%}
 .button-main{width:100%}
 .order-peek{display:block}

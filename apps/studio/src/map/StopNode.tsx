@@ -7,8 +7,8 @@ import { Handle, type Node, type NodeProps, Position } from '@xyflow/react';
 import { Link2, TriangleAlert } from 'lucide-react';
 import { OUTCOME_QUESTIONS } from '../funnel/outcomeWords';
 import { pageApi } from '../page/api';
-import { PagePicture } from '../page/PagePicture';
 import { studioContext } from '../page/studioContext';
+import { PagePicture } from '../ui/PagePicture';
 import { STOP_HEIGHT, STOP_WIDTH } from './layout';
 
 export type StopNodeData = { step: Step; funnel: FunnelDetail; shop: ShopView; captions: string[]; isCurrent: boolean; isNew: boolean };

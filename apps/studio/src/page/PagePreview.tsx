@@ -5,8 +5,8 @@ import type { ShopView } from '@ruta/core/pricing';
 import { PageView } from '@ruta/pages';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Waiting } from '../ui/Page';
+import { STILL } from '../ui/still';
 import { PageFrame } from './PageFrame';
-import { STILL } from './still';
 import { studioContext } from './studioContext';
 import { usePageHand } from './usePageHand';
 

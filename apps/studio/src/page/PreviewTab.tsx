@@ -4,9 +4,9 @@ import { useParams } from 'react-router';
 import { funnelApi } from '../funnel/api';
 import { shopApi } from '../shop/api';
 import { Waiting } from '../ui/Page';
+import { STILL } from '../ui/still';
 import { pageApi } from './api';
 import { PageFrame } from './PageFrame';
-import { STILL } from './still';
 import { studioContext } from './studioContext';
 import { useWindowWidth } from './useWindowWidth';
 

@@ -4,7 +4,7 @@ import type { PageContext } from '@ruta/pages';
 import { useMemo } from 'react';
 import { newId } from '../base/newId';
 import { Modal } from '../ui/Modal';
-import { PagePicture } from './PagePicture';
+import { PagePicture } from '../ui/PagePicture';
 
 const PICTURE = { width: 366, height: 124 };
 

@@ -10,6 +10,7 @@ import { SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
 import { shopApi } from './api';
+import { LookChooser } from './LookChooser';
 
 const COLOURS = [
   { name: 'main', label: 'Main colour', hint: 'Headers, headlines, running text.' },
@@ -70,6 +71,14 @@ export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (uns
           </SelectField>
           <TextField label="Corner, in pixels" type="number" min={0} max={24} error={wrong.corner?.message} {...register('corner', { valueAsNumber: true })} />
         </div>
+        {shown.success ? (
+          <LookChooser
+            brand={shown.data}
+            shopName={shop.settings.name}
+            value={watch('look') ?? 'plain'}
+            onChange={(look) => setValue('look', look, { shouldDirty: true })}
+          />
+        ) : null}
         {shown.success ? <Preview brand={shown.data} shopName={shop.settings.name} /> : null}
         <SaveBar label="Save the brand" busy={formState.isSubmitting} saved={isSuccess && !formState.isDirty} error={error} />
       </form>

@@ -10,12 +10,12 @@ import { catalogApi } from '../catalog/api';
 import { ProductSelect, useProductChoices } from '../catalog/ProductSelect';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
-import { PagePicture } from '../page/PagePicture';
 import { studioContext } from '../page/studioContext';
 import { shopApi } from '../shop/api';
 import { Button, ButtonLink } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
+import { PagePicture } from '../ui/PagePicture';
 
 /** Starting a funnel: which shape, what is sold, how it is called. Every page comes at once. */
 export function NewFunnelPage() {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LOOK_NAMES } from './looks';
 
 /** A page's ground is clearly light or clearly dark, so that one ink is readable on all its shades. */
 const LIGHT_GROUND = 0.55;
@@ -23,6 +24,10 @@ const KARLA = face('Karla', 'karla', 'system-ui, sans-serif');
 const NUNITO = face('Nunito Sans', 'nunito-sans', 'system-ui, sans-serif');
 const EPILOGUE = face('Epilogue', 'epilogue', 'system-ui, sans-serif');
 const WORK = face('Work Sans', 'work-sans', 'system-ui, sans-serif');
+const ARCHIVO = face('Archivo', 'archivo', 'system-ui, sans-serif');
+const OSWALD = face('Oswald', 'oswald', 'system-ui, sans-serif');
+const INSTRUMENT = face('Instrument Sans', 'instrument-sans', 'system-ui, sans-serif');
+const LITERATA = face('Literata', 'literata', 'Georgia, serif');
 
 /** Pairs of typefaces for headings and running text. */
 export const FONT_PAIRS = {
@@ -35,6 +40,10 @@ export const FONT_PAIRS = {
   figtree: { name: 'Figtree throughout', heading: FIGTREE, body: FIGTREE },
   nunito: { name: 'Nunito Sans throughout', heading: NUNITO, body: NUNITO },
   work: { name: 'Work Sans throughout', heading: WORK, body: WORK },
+  archivo: { name: 'Archivo with Figtree', heading: ARCHIVO, body: FIGTREE },
+  oswald: { name: 'Oswald with Work Sans', heading: OSWALD, body: WORK },
+  literata: { name: 'Literata with Nunito Sans', heading: LITERATA, body: NUNITO },
+  instrument: { name: 'Instrument Sans throughout', heading: INSTRUMENT, body: INSTRUMENT },
 } as const satisfies Record<string, { name: string; heading: Typeface; body: Typeface }>;
 export type FontPair = keyof typeof FONT_PAIRS;
 const fontPairs = Object.keys(FONT_PAIRS) as [FontPair, ...FontPair[]];
@@ -48,6 +57,8 @@ export const BrandSchema = z.object({
   }),
   fonts: z.enum(fontPairs),
   corner: z.int().min(0).max(24),
+  /** The character of its pages; one from before there were looks is plain. */
+  look: z.enum(LOOK_NAMES).optional(),
 });
 export type Brand = z.infer<typeof BrandSchema>;
 

@@ -12,7 +12,7 @@ const MOST_SECTIONS = 3;
 /** Typefaces are known to a document, not to a part of it, so that the brand's are made known once. */
 function useFonts(brand: Brand): void {
   useEffect(() => {
-    const id = `page-fonts-${brand.fonts}`;
+    const id = `page-fonts-${brand.fonts}-${brand.look ?? 'plain'}`;
     if (document.getElementById(id)) return;
     const style = document.createElement('style');
     style.id = id;
