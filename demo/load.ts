@@ -34,7 +34,7 @@ import { SHIPPING, taxRates } from './tables';
 const DAY_MS = 24 * 60 * 60 * 1000;
 const DAYS_OF_TRAFFIC = 120;
 
-const brand: Brand = { main: '#141B38', accent: '#E3A23A', ground: '#FBF6E8', fonts: 'newsreader', corner: 6 };
+const brand: Brand = { main: '#141B38', accent: '#E3A23A', ground: '#FBF6E8', fonts: 'newsreader', corner: 6, look: 'almanac' };
 
 /** Loads the sample shop into an empty data folder: Perigee Lane, its four funnels, and 120 days of visitors. */
 const started = Date.now();

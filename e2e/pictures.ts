@@ -66,6 +66,7 @@ try {
   ] as const) {
     await seller.open(ruta.studio + address);
     await seller.sees(words);
+    if (name === 'settings') await seller.driver.executeScript(`document.querySelector('[name=look]').closest('fieldset').scrollIntoView()`);
     await take(seller, name);
   }
   await seller.open(`${ruta.studio}/catalog`);

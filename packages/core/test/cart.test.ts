@@ -95,7 +95,7 @@ describe('a product’s own terms', () => {
   });
   it('have a description that reads as plain words too', () => {
     expect(descriptionText('<p>Six&nbsp;weeks &amp; <strong>two</strong> moons.</p><ul><li>One</li><li>Two &lt; three</li></ul>')).toBe(
-      'Six weeks & two moons. One Two < three',
+      'Six weeks & two moons. One. Two < three.',
     );
   });
 });

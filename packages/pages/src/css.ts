@@ -158,7 +158,7 @@ legend{font:var(--hw) 1.25rem/1.3 var(--heading);margin-bottom:12px}
 .quote .quote-later td{white-space:normal;text-align:start;padding-top:4px;font-size:.95rem}
 .quote-steps{margin-top:10px;font-size:.88rem;color:var(--soft)}.quote-steps summary{cursor:pointer}.quote-steps dl{margin:8px 0 0;display:grid;gap:10px}.quote-steps dt{font-weight:600;color:var(--ink)}.quote-steps dd{margin:0;display:flex;justify-content:space-between;gap:16px;font-variant-numeric:tabular-nums}.quote-steps dd span+span{white-space:nowrap}
 .choices,.choice-group{display:grid;gap:10px}.choices{margin-bottom:14px}.choice-edition{font-weight:600;margin-top:4px}
-.choice{display:flex;gap:12px;align-items:flex-start;border:1px solid var(--line);border-radius:var(--corner);background:var(--sheet);color:var(--ink);padding:12px 14px;cursor:pointer}
+.choice{display:flex;gap:12px;align-items:flex-start;border:1px solid var(--line);border-radius:var(--panel-corner);background:var(--sheet);color:var(--ink);padding:12px 14px;cursor:pointer}
 .choice:has(:checked){border-color:var(--accent-ink);box-shadow:inset 0 0 0 1px var(--accent-ink)}.choice input{width:20px;height:20px;margin:2px 0 0;accent-color:var(--accent-ink);flex:none}
 .choice-words{flex:1;min-width:0;display:flex;flex-wrap:wrap;justify-content:space-between;gap:2px 16px}.choice-words .text-small,.choice-left{flex-basis:100%}.choice-left{font-size:.88rem;font-weight:600;color:var(--accent-ink)}.choice-gone{opacity:.7;cursor:default}
 .code-peek summary{cursor:pointer;font-size:.95rem}.code-row{display:flex;gap:12px;align-items:flex-start;margin-top:10px}.code-row .field{flex:1;min-width:0}.code-row .button{margin-top:27px;min-height:48px;padding:10px 18px}
