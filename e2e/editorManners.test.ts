@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Seller } from '../apps/server/test/support/clients';
 import { Installation, until } from '../apps/server/test/support/installation';
 import { OfferFunnel } from '../apps/server/test/support/offers';
+import { writeOwnWords } from '../apps/server/test/support/ownWords';
 import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
@@ -134,6 +135,7 @@ describe('the editor', () => {
     await until(async () => JSON.stringify(await page()).includes('"link":"https://sky.test/guide"'), 'the link is saved');
     expect(JSON.stringify(await page())).toContain('"bold":true');
     expect(await axeProblems(seller)).toEqual([]);
+    await writeOwnWords(api, funnel.id);
     await funnel.publish();
     expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).toMatch(/<a href="https:\/\/sky\.test\/guide"><strong>/);
   });

@@ -270,10 +270,10 @@ describe('a subscription', () => {
     await press(seller, 'C');
     await tabTo('Name of the funnel');
     await press(seller, Key.CONTROL, 'a');
-    await seller.driver.actions().sendKeys('Club').perform();
+    await seller.driver.actions().sendKeys('Star letter').perform();
     await press(seller, Key.ENTER);
     await seller.find('.react-flow__node');
-    await writeOwnWords(api, (await funnel('Club')).id);
+    await writeOwnWords(api, (await funnel('Star letter')).id);
     await seller.driver.navigate().refresh();
     await seller.find('.react-flow__node');
     await tabTo('Publish');
@@ -282,7 +282,7 @@ describe('a subscription', () => {
     await tabTo('Publish all stops');
     await press(seller, Key.ENTER);
     await seller.sees('It is live now');
-    const { slug } = await funnel('Club');
+    const { slug } = await funnel('Star letter');
     await as(PHONE, async (buyer) => {
       await buyer.open(`${ruta.site}/${slug}/checkout`);
       await buy(buyer, 'club@moonmail.test', [], []);

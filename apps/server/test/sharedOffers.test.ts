@@ -95,6 +95,13 @@ describe('offers that two funnels share', () => {
     expect((await save()).status).toBe(422);
     expect((await change({ sharedFrom: null })).status).toBe(201);
     expect((await save()).status).toBe(200);
+    // Taken back, it is shared again, with its source's page.
+    const latest = await seller.read(`/funnels/${other.id}`);
+    const again = [{ kind: 'changeStep', stepId: step.id, changes: { sharedFrom: { funnelId: source.id, stepId: upsell } } }];
+    const shared = await seller.make(`/funnels/${other.id}/map`, { revision: latest.revision, operations: again });
+    expect((await seller.read(`/steps/${step.id}/page`)).page.title).toBe('Sketch what you see');
+    const own = [{ kind: 'changeStep', stepId: step.id, changes: { sharedFrom: null } }];
+    await seller.make(`/funnels/${other.id}/map`, { revision: shared.revision, operations: own });
     await source.change([{ kind: 'changeStep', stepId: upsell, changes: { name: 'Sketch' } }]);
     await source.publish();
     const now = await seller.read(`/funnels/${other.id}`);

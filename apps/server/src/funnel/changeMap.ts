@@ -82,8 +82,10 @@ export function saveMap(tx: Db, { clock }: Needs, { funnel, steps: before }: Fun
         .values({ ...values, id, kind, funnelId: funnel.id, draft: PageDocumentSchema.parse(pageOf(step)), revision: 1 })
         .run();
     } else if (earlier.removedAt !== null || !isDeepStrictEqual({ ...earlier, ...values, updatedAt: earlier.updatedAt }, earlier)) {
+      // A stop that is shared from now on shows what its source does.
+      const taken = sharedFrom && !isDeepStrictEqual(sharedFrom, earlier.sharedFrom) ? { draft: pageOf(step), revision: earlier.revision + 1 } : {};
       tx.update(steps)
-        .set({ ...values, removedAt: null })
+        .set({ ...values, ...taken, removedAt: null })
         .where(eq(steps.id, id))
         .run();
     }

@@ -2,7 +2,7 @@ import { AddressSchema } from '@ruta/core/elements';
 import type { Editor } from '@tiptap/core';
 import { useEditorState } from '@tiptap/react';
 import { Bold, Italic, Link2 } from 'lucide-react';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
@@ -56,7 +56,7 @@ function LinkDialog({ editor, onClose }: { editor: Editor; onClose: () => void }
   const before = String(editor.getAttributes('link').href ?? '');
   const [typed, setTyped] = useState(before || 'https://');
   const [problem, setProblem] = useState('');
-  const set = (event: FormEvent) => {
+  const set = (event: { preventDefault: () => void; stopPropagation: () => void }) => {
     event.preventDefault();
     event.stopPropagation();
     const address = AddressSchema.safeParse(typed.trim());
