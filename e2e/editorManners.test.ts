@@ -184,7 +184,7 @@ describe('the editor', () => {
 
 describe('words of a template', () => {
   it('are marked, keep a funnel from going live, and give way to the first letter that is typed', async () => {
-    const productId = (await api.rows('/products'))[0].id;
+    const [{ id: productId, name }] = await api.rows('/products');
     const draft = await api.make('/funnels', { name: 'Fresh', template: 'straight-sale', productId });
     await seller.open(`${ruta.studio}/funnels/${draft.id}/page/${draft.graph.entryId}`);
     await seller.until(async () => (await canvasText(seller)).includes('Say the first thing'), 'the words of the template stand there');
@@ -192,7 +192,7 @@ describe('words of a template', () => {
     await seller.sees('Words of the template still stand here: “Say the first thing that changes for the buyer” and 2 more.');
     expect(await (await seller.find('[role=dialog] button:disabled')).getText()).toBe('Publish all stops');
     await press(seller, Key.ESCAPE);
-    for (const words of ['You know the sky', 'In a week', 'With a map']) {
+    for (const words of ['You know the sky', 'In a week', `With ${name} at hand`]) {
       await editWords(seller, '.edit-placeholder');
       await type(seller, words);
       await press(seller, Key.ESCAPE);
@@ -201,6 +201,12 @@ describe('words of a template', () => {
     const own = await canvasText(seller);
     expect(own).toContain('You know the sky');
     expect(own).not.toContain('Say the');
+    // The product's name among them is pointed out, and bound with one click.
+    await seller.sees(`“${name}” is typed here.`);
+    await seller.click('Bind it to the product');
+    await saved(seller);
+    const { page: bound } = await api.read(`/steps/${draft.graph.entryId}/page`);
+    expect(JSON.stringify(bound)).toContain('{"type":"text","text":"With "},{"type":"bound","value":"product.name"},{"type":"text","text":" at hand"}');
     await seller.click('Publish');
     await seller.until(async () => !(await seller.text()).includes('Words of the template'), 'nothing stands in the way');
     await seller.click('Publish all stops');

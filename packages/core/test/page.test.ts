@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { newElement } from '../src/elements';
+import { bindName, newElement, type PageElement, saysPlainly } from '../src/elements';
 import { type IdKind, makeId } from '../src/ids';
 import { allElements, applyOperation, type Operation, type PageDocument, PageDocumentSchema } from '../src/page';
 import { buildSection, SECTIONS } from '../src/sections';
-import { BrandSchema, contrast, DEFAULT_BRAND, luminance, paletteOf } from '../src/shop';
+import { BrandSchema, coloursFrom, contrast, DEFAULT_BRAND, luminance, paletteOf } from '../src/shop';
 import { salesPage } from '../src/templates';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
@@ -90,6 +90,22 @@ describe('a page document', () => {
   });
 });
 
+describe('a product’s name that was typed', () => {
+  it('becomes the bound value, with what stands around it as it was', () => {
+    const typed = [{ type: 'text' as const, text: 'Get First Light: First Light is it', bold: true }];
+    expect(bindName(typed, 'First Light', 'product.name')).toEqual([
+      { type: 'text', text: 'Get ', bold: true },
+      { type: 'bound', value: 'product.name' },
+      { type: 'text', text: ': ', bold: true },
+      { type: 'bound', value: 'product.name' },
+      { type: 'text', text: ' is it', bold: true },
+    ]);
+    const list = { ...newElement('list', newId), items: [[], typed] } as PageElement;
+    expect([saysPlainly(list, 'First Light'), saysPlainly(list, 'Second'), saysPlainly(list, '')]).toEqual([true, false, false]);
+    expect(bindName(typed, '', 'product.name')).toBe(typed);
+  });
+});
+
 describe('a brand’s palette', () => {
   const colour = fc.integer({ min: 0, max: 0xffffff }).map((value) => `#${value.toString(16).padStart(6, '0').toUpperCase()}`);
   it('keeps every word readable, whatever the three colours', () => {
@@ -104,6 +120,12 @@ describe('a brand’s palette', () => {
         expect(contrast(p.onAccent, p.accent)).toBeGreaterThanOrEqual(4.5);
       }),
     );
+  });
+  it('is made of one colour: an accent nearly opposite, and a ground that every ink reads on', () => {
+    fc.assert(fc.property(colour, (main) => BrandSchema.safeParse({ ...DEFAULT_BRAND, ...coloursFrom(main) }).success));
+    // A pure blue has the hue 240; 240 + 165 = 405, which is 45, an orange at 70 % and 54 %.
+    expect(coloursFrom('#0000FF').accent).toBe('#DCB338');
+    expect(coloursFrom('#333333').accent).toBe(coloursFrom('#EEEEEE').accent);
   });
   it('refuses a ground on which nothing reads well', () => {
     expect(luminance('#808080')).toBeGreaterThan(0.06);

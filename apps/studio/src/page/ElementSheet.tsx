@@ -1,7 +1,18 @@
-import { BOUND_VALUES, type BoundValue, type ElementOf, type ElementType, type PageElement } from '@ruta/core/elements';
+import {
+  BOUND_VALUES,
+  type BoundValue,
+  bindName,
+  type ElementOf,
+  type ElementType,
+  type PageElement,
+  saysPlainly,
+  wordPlaces,
+  wordsAt,
+} from '@ruta/core/elements';
 import type { Operation } from '@ruta/core/page';
 import type { PageContext } from '@ruta/pages';
 import type { ComponentType } from 'react';
+import { Button } from '../ui/Button';
 import { ButtonSheet } from './elements/ButtonSheet';
 import { FaqSheet } from './elements/FaqSheet';
 import { HeadlineSheet } from './elements/HeadlineSheet';
@@ -17,6 +28,7 @@ import { TestimonialSheet } from './elements/TestimonialSheet';
 import { TextSheet } from './elements/TextSheet';
 import { FormFields } from './FormFields';
 import { insertBound } from './WordsEditor';
+import { setAt } from './words';
 
 /** The settings of each type of element; the compiler names one that is missing. */
 const SHEETS: { [Type in ElementType]: ComponentType<SheetProps<Type>> } = {
@@ -51,7 +63,26 @@ export function ElementSheet({ element, context, apply }: { element: PageElement
   return (
     <div className="grid gap-3">
       <Sheet element={element} context={context} change={change} />
+      <PlainName element={element} name={context.product?.name ?? ''} apply={apply} />
       {'words' in element ? <BoundChips words={element.words} change={change} /> : null}
+    </div>
+  );
+}
+
+/** The product's name, typed as plain words, stays behind when the product changes; one click binds it. */
+function PlainName({ element, name, apply }: { element: PageElement; name: string; apply: (operation: Operation) => void }) {
+  if (!saysPlainly(element, name)) return null;
+  const bind = () => {
+    // One place after the other, so that places within one list do not undo each other.
+    const bound = { ...element };
+    for (const path of wordPlaces(element)) Object.assign(bound, setAt(bound, path, bindName(wordsAt(bound, path), name, 'product.name')));
+    const { id: _id, type: _type, ...changes } = bound;
+    apply({ kind: 'changeElement', elementId: element.id, changes });
+  };
+  return (
+    <div className="rounded-md bg-info-tint px-3 py-2 grid gap-2 justify-items-start">
+      <p>“{name}” is typed here. Bound, it follows when the product changes.</p>
+      <Button onClick={bind}>Bind it to the product</Button>
     </div>
   );
 }

@@ -1,10 +1,11 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import type { ShopView } from '@ruta/core/pricing';
-import { type Brand, BrandSchema, contrast, FONT_PAIRS, paletteOf } from '@ruta/core/shop';
+import { type Brand, BrandSchema, coloursFrom, contrast, FONT_PAIRS, paletteOf } from '@ruta/core/shop';
 import { fontFaces } from '@ruta/pages';
 import { useEffect } from 'react';
 import { useForm } from 'react-hook-form';
 import { useKeptDraft } from '../base/keptDraft';
+import { Button } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
@@ -17,6 +18,8 @@ const COLOURS = [
   { name: 'accent', label: 'Accent', hint: 'Buttons and small marks.' },
   { name: 'ground', label: 'Ground', hint: 'What everything stands on.' },
 ] as const;
+
+const isColour = (typed: string) => /^#[0-9a-f]{6}$/i.test(typed);
 
 /** The seller's look in one place, with what it does shown while it is chosen. */
 export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsaved: boolean) => void }) {
@@ -55,12 +58,22 @@ export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (uns
                 type="color"
                 aria-label={`${label}, picker`}
                 className="h-9.5 w-11 rounded-md border border-line bg-white p-1 mb-auto mt-6"
-                value={/^#[0-9a-f]{6}$/i.test(watch(name)) ? watch(name) : '#000000'}
+                value={isColour(watch(name)) ? watch(name) : '#000000'}
                 onChange={(event) => setValue(name, event.target.value.toUpperCase(), { shouldDirty: true })}
               />
             </div>
           ))}
         </div>
+        <p>
+          <Button
+            disabled={!isColour(watch('main'))}
+            onClick={() => {
+              for (const [name, colour] of Object.entries(coloursFrom(watch('main')))) setValue(name as 'main', colour, { shouldDirty: true });
+            }}
+          >
+            Make accent and ground from the main colour
+          </Button>
+        </p>
         <div className="grid sm:grid-cols-2 gap-4">
           <SelectField label="Typefaces" error={wrong.fonts?.message} {...register('fonts')}>
             {Object.entries(FONT_PAIRS).map(([key, pair]) => (

@@ -1,6 +1,7 @@
 // by hand: records are found through the registry, by their type.
 export * from './action';
 export * from './address';
+export * from './bindName';
 export { addressFields, FormFieldSchema } from './form';
 export { ORDER_PARTS, type OrderPart, orderParts } from './orderForm';
 export { type PictureSource, PictureSourceSchema } from './picture';

@@ -1,4 +1,5 @@
 export * from './brand';
+export * from './coloursFrom';
 export * from './countries';
 export * from './localTime';
 export * from './looks';
