@@ -195,7 +195,9 @@ describe('offers by what was bought', () => {
     const kitOnly = (await funnel('Spring intake')).graph.routes.findIndex((route: { condition?: object }) => route.condition);
     expect(kitOnly).toBeGreaterThan(-1);
     // Of the two lines to the plan the one with the condition gets another offer.
-    const lines = await seller.findAll('[aria-label="Put a stop between “Checkout” and “Plan”"]');
+    const found = () => seller.findAll('[aria-label="Put a stop between “Checkout” and “Plan”"]');
+    await seller.until(async () => (await found()).length === 2, 'two lines lead there');
+    const lines = await found();
     const words = await Promise.all(lines.map(async (line) => (await line.findElement(By.xpath('..'))).getText()));
     await offerOn(
       'Checkout',

@@ -62,8 +62,8 @@ describe('a funnel from nothing', () => {
     await seller.sees('Buyers pay €54 instead of €72.');
     await seller.click(await seller.find('nav[aria-label="Views of this funnel"] a'));
     await stop('Sketching the Sky');
-    const lines = await seller.findAll('[aria-label="Put a stop between “Sketching the Sky” and “Thank you”"]');
-    expect(lines).toHaveLength(2);
+    const lines = () => seller.findAll('[aria-label="Put a stop between “Sketching the Sky” and “Thank you”"]');
+    await seller.until(async () => (await lines()).length === 2, 'a yes and a no lead on');
     const no = await seller.find(By.xpath('//span[contains(., "no thanks")]/following-sibling::button'));
     await seller.click(no);
     await choose('Offer');
