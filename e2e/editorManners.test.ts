@@ -9,6 +9,7 @@ import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { canvasText, clickOnCanvas, editWords, Key, press, saved, type } from './support/canvas';
+import { arriveAsOwner } from './support/owner';
 
 let ruta: Installation;
 let api: Seller;
@@ -19,21 +20,13 @@ beforeAll(async () => {
   ruta = await Installation.start();
   api = await Seller.ofNewShop(ruta.studio);
   funnel = await OfferFunnel.draw(api);
-  seller = await Person.arrive();
-  await signIn(seller);
+  seller = await arriveAsOwner(ruta.studio);
 });
 afterAll(async () => {
   await seller.leave();
   await ruta.stop();
 });
 
-async function signIn(person: Person): Promise<void> {
-  await person.open(ruta.studio);
-  await person.type('E-mail', 'ines@perigeelane.test');
-  await person.type('Password', 'a long enough one');
-  await person.click(await person.find('button[type=submit]'));
-  await person.sees('What needs you');
-}
 async function openPage(person = seller): Promise<void> {
   await person.open(`${ruta.studio}/funnels/${funnel.id}/page/${funnel.step('sales').id}`);
   await person.until(async () => (await canvasText(person)).includes('First Light'), 'the page is open');
@@ -162,9 +155,8 @@ describe('the editor', () => {
   });
 
   it('leaves room for the page at 768 pixels, with its outline at hand', async () => {
-    const narrow = await Person.arrive({ width: 768, height: 1024 });
+    const narrow = await arriveAsOwner(ruta.studio, { width: 768, height: 1024 });
     try {
-      await signIn(narrow);
       await openPage(narrow);
       const width = () =>
         narrow.driver.executeScript<number>(`return document.querySelector('iframe[title="The page being edited"]').getBoundingClientRect().width`);
@@ -242,9 +234,8 @@ describe('what is long, and what is narrow', () => {
   });
 
   it('shows totals on a phone, and every area of the rail with large text', async () => {
-    const phone = await Person.arrive({ width: 390, height: 844 });
+    const phone = await arriveAsOwner(ruta.studio, { width: 390, height: 844 });
     try {
-      await signIn(phone);
       for (const place of ['sales/orders', 'sales/contacts', 'catalog']) {
         await phone.open(`${ruta.studio}/${place}`);
         await phone.find('main h1');

@@ -13,6 +13,7 @@ import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { Key, press } from './support/canvas';
+import { arriveAsOwner } from './support/owner';
 import { CARDS, pressPay, typeCard } from './support/pay';
 
 let ruta: Installation;
@@ -46,13 +47,8 @@ beforeAll(async () => {
   const interval = { every: 1, unit: 'month' } as const;
   const trial = { days: 14, price: 0 };
   await api.make('/products', selling('Clear Skies', { kind: 'subscription', regular: 900, interval, trial, charges: null }, { kind: 'service' }));
-  seller = await Person.arrive();
+  seller = await arriveAsOwner(ruta.studio);
   await (seller.driver as chrome.Driver).sendDevToolsCommand('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
-  await seller.open(ruta.studio);
-  await seller.type('E-mail', 'ines@perigeelane.test');
-  await seller.type('Password', 'a long enough one');
-  await seller.click(await seller.find('button[type=submit]'));
-  await seller.sees('What needs you');
 });
 afterAll(async () => {
   await seller.leave();

@@ -10,6 +10,7 @@ import { OfferFunnel, offerOf, thing } from '../apps/server/test/support/offers'
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { canvasText, editWords, Key, press, saved, type } from './support/canvas';
+import { arriveAsOwner } from './support/owner';
 import { CARDS, pressPay, typeCard } from './support/pay';
 
 let ruta: Installation;
@@ -28,12 +29,7 @@ beforeAll(async () => {
     offerOf(sketching.id, { deadline: { until: { kind: 'minutes', minutes: 15 }, afterwards: 'gone' } }),
   ]);
   await funnel.publish();
-  seller = await Person.arrive();
-  await seller.open(ruta.studio);
-  await seller.type('E-mail', 'ines@perigeelane.test');
-  await seller.type('Password', 'a long enough one');
-  await seller.click(await seller.find('button[type=submit]'));
-  await seller.sees('What needs you');
+  seller = await arriveAsOwner(ruta.studio);
 });
 afterAll(async () => {
   await seller.leave();

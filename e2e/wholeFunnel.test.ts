@@ -8,6 +8,7 @@ import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { Key, press } from './support/canvas';
+import { arriveAsOwner } from './support/owner';
 import { CARDS, pressPay, typeCard } from './support/pay';
 
 let ruta: Installation;
@@ -21,12 +22,7 @@ beforeAll(async () => {
   await thing(api, 'Workbook', 2_400, { kind: 'service' });
   await thing(api, 'Sketching', 7_200, { kind: 'service' });
   await thing(api, 'Moon only', 3_800, { kind: 'service' });
-  seller = await Person.arrive();
-  await seller.open(ruta.studio);
-  await seller.type('E-mail', 'ines@perigeelane.test');
-  await seller.type('Password', 'a long enough one');
-  await seller.click(await seller.find('button[type=submit]'));
-  await seller.sees('What needs you');
+  seller = await arriveAsOwner(ruta.studio);
 });
 afterAll(async () => {
   await seller.leave();

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { ProductSchema } from '../src/catalog';
 import { CHECKS, type CheckedFunnel, checkFunnel } from '../src/checks';
-import { boundValuesOf, ELEMENTS, ElementSchema, isElementOf, newElement, wordPlaces, words, wordsAt } from '../src/elements';
+import { boundValuesOf, ELEMENTS, ElementSchema, isElementOf, newElement, UNWRITTEN_QUESTION, wordPlaces, words, wordsAt } from '../src/elements';
 import { FACTS, FactTestSchema } from '../src/facts';
 import { isGoal, STEP_KINDS, type Step, stepKindOf } from '../src/funnel';
 import { type IdKind, makeId } from '../src/ids';
@@ -216,6 +216,14 @@ describe('each check', () => {
       },
     ],
     ['placeholders', 'blocking', (funnel) => void elementsOf(funnel, graph.entryId).push(newElement('text', newId) as never)],
+    [
+      'placeholders',
+      'blocking',
+      (funnel) => {
+        const items = [{ question: UNWRITTEN_QUESTION, answer: [{ type: 'text', text: 'An answer' }] }];
+        elementsOf(funnel, graph.entryId).push({ ...newElement('faq', newId), items } as never);
+      },
+    ],
     ['one-headline', 'warning', (funnel) => void elementsOf(funnel, graph.entryId).push({ ...newElement('headline', newId), level: 1 } as never)],
     [
       'text-alternatives',

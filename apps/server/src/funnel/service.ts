@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type Changes, type FunnelSettings, RESERVED_SLUGS, type StepSettings } from '@ruta/core/funnel';
-import { mainOffer, newOffer } from '@ruta/core/offers';
+import { mainOffer, sellsAbout } from '@ruta/core/offers';
 import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
@@ -36,9 +36,7 @@ export function changeStep({ db, clock }: Needs, id: string, { productId, ...set
     .where(and(eq(steps.funnelId, step.funnelId), eq(steps.slug, settings.slug), ne(steps.id, id), isNull(steps.removedAt)))
     .get();
   if (taken) throw fieldRefusal('slug', `“${taken.name}” has this address already.`, 409);
-  const main = mainOffer(step);
-  const others = step.sells.filter((offer) => offer !== main);
-  const sells = main?.productId === productId ? step.sells : productId === null ? others : [newOffer(main?.id ?? newId(clock, 'offer'), productId), ...others];
+  const sells = sellsAbout(step, productId, () => newId(clock, 'offer'));
   db.transaction((tx) => {
     tx.update(steps)
       .set({ ...settings, sells, updatedAt: clock.now() })

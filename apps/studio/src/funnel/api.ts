@@ -1,5 +1,5 @@
 import type { FunnelDetail, FunnelState } from '@ruta/core/checks';
-import type { FunnelRow, FunnelSettings, Graph, MapChange, StepSettings } from '@ruta/core/funnel';
+import type { FunnelRow, FunnelSettings, Graph, MapChange } from '@ruta/core/funnel';
 import type { ListPage } from '@ruta/core/lists';
 import type { FunnelFigures } from '@ruta/core/reports';
 import type { FunnelCopy, NewFunnel } from '@ruta/core/templates';
@@ -34,10 +34,6 @@ export const funnelApi = api.injectEndpoints({
       query: ({ id, ...body }) => ({ url: `/funnels/${id}/map`, method: 'POST', body }),
       // The answer is the funnel as it is now; lists and what is wrong are looked at anew.
       invalidatesTags: ['FunnelState'],
-    }),
-    changeStep: build.mutation<FunnelDetail, StepSettings & { id: string }>({
-      query: ({ id, ...body }) => ({ url: `/steps/${id}`, method: 'PUT', body }),
-      invalidatesTags: ['Funnel'],
     }),
     publish: build.mutation<FunnelDetail, string>({
       query: (id) => ({ url: `/funnels/${id}/publish`, method: 'POST', body: {} }),

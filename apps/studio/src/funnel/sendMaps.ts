@@ -14,7 +14,8 @@ const lines = new Map<string, Promise<unknown>>();
 
 /** Sends what is kept of a map, after whatever of it is still on its way. What stands in the way is told where it waits. */
 export function sendMap(dispatch: Dispatch, state: GetState, funnelId: string): Promise<void> {
-  const sent = (lines.get(funnelId) ?? Promise.resolve()).then(() => sendNow(dispatch, state, funnelId));
+  const before = lines.get(funnelId) ?? Promise.resolve();
+  const sent = before.catch(() => undefined).then(() => sendNow(dispatch, state, funnelId));
   lines.set(funnelId, sent);
   return sent;
 }
@@ -64,8 +65,10 @@ function settle(dispatch: Dispatch, state: GetState, entry: UnsavedMap, count: n
 /** Keeps what waits for a person to decide: nothing more is tried by itself. */
 function halt(dispatch: Dispatch, state: GetState, entry: UnsavedMap, told: Pick<MapState, 'halt'> & { problem: string }): void {
   if (isOpen(state, entry.funnelId)) dispatch(mapSendFailed(told));
+  // What was done while it was on its way is kept too.
+  const kept = keptOf(state, entry.funnelId) ?? entry;
   unsavedMaps.forget(entry.funnelId, entry.windowId);
-  unsavedMaps.keep({ ...entry, problem: told.problem });
+  unsavedMaps.keep({ ...kept, problem: told.problem });
 }
 
 function later(dispatch: Dispatch, state: GetState, funnelId: string, why: string): void {

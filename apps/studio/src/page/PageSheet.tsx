@@ -1,5 +1,5 @@
 import { SlugSchema, type Step, StepSchema } from '@ruta/core/funnel';
-import { mainOffer, newOffer } from '@ruta/core/offers';
+import { mainOffer, sellsAbout } from '@ruta/core/offers';
 import type { Operation, PageDocument } from '@ruta/core/page';
 import { newId } from '../base/newId';
 import { useAppDispatch } from '../base/store';
@@ -64,9 +64,7 @@ function StepSettings({ step }: { step: Step }) {
     if (Object.keys(good).length > 0) change({ operations: [{ kind: 'changeStep', stepId: step.id, changes: good }] }, `${step.id} settings`);
   };
   const sell = (id: string) => {
-    const main = mainOffer(step);
-    const others = step.sells.filter((offer) => offer !== main);
-    const sells = id === '' ? others : [newOffer(main?.id ?? newId('offer'), id), ...others];
+    const sells = sellsAbout(step, id || null, () => newId('offer'));
     change({ operations: [{ kind: 'changeStep', stepId: step.id, changes: { sells } }] });
   };
   return (

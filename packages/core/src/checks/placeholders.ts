@@ -1,4 +1,4 @@
-import { isElementOf, type PageElement, type Words, wordPlaces, wordsAt } from '../elements';
+import { isElementOf, type PageElement, UNWRITTEN_QUESTION, type Words, wordPlaces, wordsAt } from '../elements';
 import { allElements } from '../page';
 import type { Check } from './check';
 
@@ -19,7 +19,8 @@ export const placeholders: Check = {
 function placeholdersOf(element: PageElement): string[] {
   const found = wordPlaces(element).flatMap((path) => marked(wordsAt(element, path)));
   const nameless = isElementOf(element, 'testimonial') && element.name === '' ? ['Whose words are these?'] : [];
-  return [...found, ...nameless];
+  const unwritten = isElementOf(element, 'faq') ? element.items.flatMap(({ question }) => (question === UNWRITTEN_QUESTION ? [question] : [])) : [];
+  return [...unwritten, ...found, ...nameless];
 }
 
 const marked = (words: Words): string[] => words.flatMap((node) => (node.type === 'text' && node.placeholder ? [node.text] : []));

@@ -2,6 +2,7 @@
 export * from './action';
 export * from './address';
 export * from './bindName';
+export { newQuestion, UNWRITTEN_QUESTION } from './faq';
 export { addressFields, FormFieldSchema } from './form';
 export { ORDER_PARTS, type OrderPart, orderParts } from './orderForm';
 export { type PictureSource, PictureSourceSchema } from './picture';

@@ -52,6 +52,18 @@ export function mainOffers(step: { sells: readonly Offer[] }): Offer[] {
   return step.sells.filter((offer) => offer.place === 'main');
 }
 
+/**
+ * What a step sells once it is about another product, or about none. The offer keeps its id and its place; at what terms
+ * it was offered belonged to the former product.
+ * @param freshId for a step that was about nothing
+ */
+export function sellsAbout(step: { sells: readonly Offer[] }, productId: string | null, freshId: () => string): Offer[] {
+  const main = mainOffer(step);
+  if (main?.productId === productId) return [...step.sells];
+  const others = step.sells.filter((offer) => offer !== main);
+  return productId === null ? others : [newOffer(main?.id ?? freshId(), productId), ...others];
+}
+
 /** Ids of all products that a step sells, each once. */
 export function offeredProducts(step: { sells: readonly Offer[] }): string[] {
   return [...new Set(step.sells.map((offer) => offer.productId))];

@@ -1,4 +1,4 @@
-import { words } from '@ruta/core/elements';
+import { newQuestion } from '@ruta/core/elements';
 import { Plus, Trash2 } from 'lucide-react';
 import { Button, IconButton } from '../../ui/Button';
 import { TextField } from '../../ui/Field';
@@ -28,7 +28,7 @@ export function FaqSheet({ element, change }: SheetProps<'faq'>) {
           </IconButton>
         </div>
       ))}
-      <Button onClick={() => change({ items: [...element.items, { question: 'Another question', answer: words('A short, honest answer.') }] })}>
+      <Button onClick={() => change({ items: [...element.items, newQuestion()] })}>
         <Plus size={15} aria-hidden="true" /> Add a question
       </Button>
     </>

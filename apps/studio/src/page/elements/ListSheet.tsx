@@ -1,4 +1,4 @@
-import { plainText, words } from '@ruta/core/elements';
+import { placeholder, plainText } from '@ruta/core/elements';
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { Button, IconButton } from '../../ui/Button';
 import { Choice } from './Choice';
@@ -35,7 +35,7 @@ export function ListSheet({ element, change }: SheetProps<'list'>) {
           );
         })}
       </ol>
-      <Button onClick={() => change({ items: [...items, words('One more')] })}>
+      <Button onClick={() => change({ items: [...items, placeholder('One more')] })}>
         <Plus size={15} aria-hidden="true" /> Add a line
       </Button>
       <p className="text-soft">On the page, Enter begins the next line and Shift Enter breaks one.</p>
