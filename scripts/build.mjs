@@ -60,7 +60,7 @@ export async function build({ quiet = false } = {}) {
       target: 'es2020',
       logLevel: 'error',
       absWorkingDir: root,
-      entryPoints: ['view', 'checkout', 'offer'].map((name) => `packages/pages/src/runtime/${name}.ts`),
+      entryPoints: ['view', 'checkout', 'offer', 'page'].map((name) => `packages/pages/src/runtime/${name}.ts`),
       outdir: 'packages/pages/dist/scripts',
     }),
   ]);

@@ -30,6 +30,7 @@ import { LiveFunnels, type LiveServices } from './funnel/live';
 import { funnelSite } from './funnel/site';
 import { makeMailer } from './mail/mailer';
 import { orderRoutes } from './orders/routes';
+import { appointmentSite } from './page/appointmentSite';
 import { pageDoor, pageRoutesOfSite } from './page/pages';
 import { pageRoutes } from './page/routes';
 import { pageSite } from './page/site';
@@ -45,6 +46,7 @@ import { shopRoutes } from './shop/routes';
 import { shopSite } from './shop/site';
 import { findShop, loadShop } from './shop/store';
 import { KeptPages } from './site/keptPages';
+import { sitePolicy } from './site/policy';
 import { renderMessage } from './site/renderMessage';
 import { makeGuard, sessions } from './team/access';
 import { teamRoutes } from './team/routes';
@@ -206,26 +208,10 @@ export function studioApp(services: AllServices): Express {
   return app;
 }
 
-/** What public pages may load, from where. */
-function sitePolicy({ standinsUrl }: Config): string {
-  const frames = ["'self'", ...(standinsUrl ? [standinsUrl] : [])].join(' ');
-  return [
-    "default-src 'self'",
-    "style-src 'self' 'unsafe-inline'",
-    "img-src 'self' data:",
-    `frame-src ${frames}`,
-    `form-action ${frames}`,
-    "base-uri 'none'",
-    "object-src 'none'",
-    "frame-ancestors 'self'",
-  ].join('; ');
-}
-
 /** The public site's origin: what is asked for most is answered at the door, everything else by the framework. */
 export function siteServer(services: AllServices): Server {
-  const policy = sitePolicy(services.config);
-  const doors = [viewDoor(services), pageDoor(services, policy)];
-  const app = siteApp(services, policy);
+  const doors = [viewDoor(services), pageDoor(services)];
+  const app = siteApp(services);
   return http.createServer((request, response) => {
     try {
       if (doors.some((door) => door(request, response))) return;
@@ -240,11 +226,11 @@ export function siteServer(services: AllServices): Server {
 }
 
 /** Pages, checkout and files for visitors. */
-function siteApp(services: AllServices, policy: string): Express {
+function siteApp(services: AllServices): Express {
   const { config, db } = services;
   const app = express().disable('x-powered-by').disable('etag').set('trust proxy', NEAR_PROXIES);
   app.use((_request, response, next) => {
-    response.set({ 'content-security-policy': policy, 'x-content-type-options': 'nosniff', 'referrer-policy': 'strict-origin-when-cross-origin' });
+    response.set({ 'content-security-policy': sitePolicy(config), 'x-content-type-options': 'nosniff', 'referrer-policy': 'strict-origin-when-cross-origin' });
     next();
   });
   app.use(shopSite(services), assetRoutes(services));
@@ -259,6 +245,7 @@ function siteApp(services: AllServices, policy: string): Express {
     teamSite(services),
     deliverySite(services),
     pageSite(services),
+    appointmentSite(services),
     paymentSite(services),
     checkoutSite(services),
     offerSite(services),

@@ -1,13 +1,16 @@
-import type { PageDocument, Section } from '@ruta/core/page';
+import { type PageDocument, type PopUp, type Section, sectionsIn } from '@ruta/core/page';
 import { Fragment } from 'react';
 import { type EditHooks, type PageContext, PageProvider, usePage } from './context';
 import { ElementView } from './elements/ElementView';
+import { columnClasses, sectionClasses } from './layout';
 
 /** A whole page from its document: used by the editor's canvas, the small pictures and the server's renderer. */
 export function PageView({ page, context, edit = null }: { page: PageDocument; context: PageContext; edit?: EditHooks | null }) {
-  const first = page.sections[0];
-  const startsWithHeader = first?.columns.some((column) => column.elements.some((element) => element.type === 'logo')) ?? false;
-  const body = startsWithHeader ? page.sections.slice(1) : page.sections;
+  const sections = sectionsIn(page, null);
+  const first = sections[0];
+  const startsWithHeader =
+    first?.columns.some((column) => column.elements.some((element) => element.type === 'logo' || element.type === 'navigation')) ?? false;
+  const body = startsWithHeader ? sections.slice(1) : sections;
   const last = body.at(-1);
   const endsWithFooter = body.length > 1 && last?.space === 'tight';
   return (
@@ -28,7 +31,37 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
           <SectionView section={last} />
         </footer>
       ) : null}
+      {page.popUps?.map((popUp) => (
+        <PopUpView key={popUp.id} page={page} popUp={popUp} />
+      ))}
     </PageProvider>
+  );
+}
+
+/** A pop-up as it waits in the page. Without script it opens where a button leads to it, and closes by its cross. */
+function PopUpView({ page, popUp }: { page: PageDocument; popUp: PopUp }) {
+  const { edit } = usePage();
+  const sections = sectionsIn(page, popUp.id);
+  if (sections.length === 0) return null;
+  const content = sections.map((section) => <SectionView key={section.id} section={section} />);
+  if (edit) {
+    return (
+      <div className={`edit-pop-up opening-${popUp.width}`} data-name={`Pop-up: ${popUp.name}`}>
+        {content}
+      </div>
+    );
+  }
+  const { trigger } = popUp;
+  const when = trigger.kind === 'seconds' ? `seconds ${trigger.seconds}` : trigger.kind === 'scroll' ? `scroll ${trigger.percent}` : trigger.kind;
+  return (
+    <dialog className={`opening opening-${popUp.width}`} id={popUp.id} data-opens={when} data-often={popUp.often} aria-label={popUp.name}>
+      <form method="dialog">
+        <button type="submit" className="opening-close" aria-label="Close">
+          ×
+        </button>
+      </form>
+      {content}
+    </dialog>
   );
 }
 
@@ -44,19 +77,24 @@ function TestStrip({ context: { checkout, order } }: { context: PageContext }) {
 
 function SectionView({ section }: { section: Section }) {
   const { context, edit } = usePage();
+  const { focus } = section;
   const backdrop = section.backdropId ? context.pictures[section.backdropId] : undefined;
-  const style = backdrop ? { backgroundImage: `url(${context.assetBase}/media/${backdrop.id}/${backdrop.widths.at(-1)}.webp)` } : undefined;
-  const classes = ['section', `ground-${section.ground}`, `space-${section.space}`, `align-${section.align}`, `width-${section.width}`];
+  const style = backdrop
+    ? {
+        backgroundImage: `url(${context.assetBase}/media/${backdrop.id}/${backdrop.widths.at(-1)}.webp)`,
+        ...(focus ? { backgroundPosition: `${focus.x * 100}% ${focus.y * 100}%` } : {}),
+      }
+    : undefined;
   const content = (
-    <div className={classes.join(' ')} id={section.id} style={style}>
+    <div className={`section ${sectionClasses(section, backdrop !== undefined)}`} id={section.id} style={style}>
       <div className="row">
-        {section.columns.map((column) => (
-          <div className={`column span-${column.span}`} key={column.id}>
+        {section.columns.map((column, index) => (
+          <div className={columnClasses(column)} key={column.id}>
             {column.elements.map((element) => {
               const view = <ElementView element={element} />;
               return <Fragment key={element.id}>{edit ? edit.frameElement(element.id, view) : view}</Fragment>;
             })}
-            {edit?.columnEnd(column.id)}
+            {edit?.columnEnd(column.id, index)}
           </div>
         ))}
       </div>

@@ -70,6 +70,18 @@ export interface OrderView {
   confirmations: Array<{ text: string; buttonWords: string; buttonUrl: string }>;
 }
 
+/** What an appointment shows: the free times by day, and what was typed. */
+export interface AppointmentShown {
+  actionUrl: string;
+  /** Whose clock the times are by. */
+  zone: string;
+  days: Array<{ date: string; words: string; slots: Array<{ start: number; words: string }> }>;
+  values: Record<string, string>;
+  errors: Record<string, string>;
+  /** The time that has just been booked, in words. */
+  booked: string | null;
+}
+
 /** Everything a page shows that is not in its document. */
 export interface PageContext {
   brand: Brand;
@@ -81,7 +93,14 @@ export interface PageContext {
   /** Where pictures and fonts are served from; empty on the public site. */
   assetBase: string;
   /** Where an action of an element leads; the element's id stands for it on the way. */
-  href: (action: Action, elementId: string) => string;
+  /** With the place of the pressed part in its element, or the price that is chosen by it. */
+  href: (action: Action, elementId: string, more?: { part?: number; option?: string | undefined }) => string;
+  /** Public address of a stop of this funnel, or of the page itself. */
+  addressOf: (stepId: string | null) => string;
+  /** Own HTML without what runs or breaks out of its place. */
+  cleanHtml: (code: string) => string;
+  /** Free times of each appointment on the page, by the element's id. */
+  appointments: Record<string, AppointmentShown>;
   form: { actionUrl: string; values: Record<string, string>; errors: Record<string, string> } | null;
   checkout: CheckoutView | null;
   order: OrderView | null;
@@ -95,7 +114,7 @@ export interface PageContext {
 export interface EditHooks {
   frameSection: (sectionId: string, children: ReactNode) => ReactNode;
   frameElement: (elementId: string, children: ReactNode) => ReactNode;
-  columnEnd: (columnId: string) => ReactNode;
+  columnEnd: (columnId: string, index: number) => ReactNode;
   editableWords: (elementId: string, path: Array<string | number>, words: Words) => ReactNode | null;
 }
 

@@ -1,4 +1,7 @@
+import type { PageDocument } from '@ruta/core/page';
 import { type Brand, FONT_PAIRS, paletteOf, type Typeface } from '@ruta/core/shop';
+import { elementCss } from './elementCss';
+import { layoutCss } from './layoutCss';
 import { headingWeight, lookOf, PLAIN_TOKENS } from './looks';
 
 /** Characters of the small first file of every typeface; everything else of the typeface loads only where it is used. */
@@ -39,8 +42,9 @@ export function fontFaces(brand: Brand, base = ''): string {
  * The whole style of a public page in the seller's brand.
  * @param within what the page stands in, if that is not a document of its own; `.page-body` then stands for the body, and
  *   the typefaces must be made known to the document around it
+ * @param page whose elements it is for; without one it is for every element there is
  */
-export function pageCss(brand: Brand, { base = '', within }: { base?: string; within?: string } = {}): string {
+export function pageCss(brand: Brand, { base = '', within, page = null }: { base?: string; within?: string; page?: PageDocument | null } = {}): string {
   const look = lookOf(brand);
   const palette = (look.palette ?? paletteOf)(brand);
   const { heading, body } = FONT_PAIRS[brand.fonts];
@@ -61,6 +65,7 @@ export function pageCss(brand: Brand, { base = '', within }: { base?: string; wi
     'accent-ink': palette.accentInk,
     'accent-on-dark': palette.accentOnDark,
     line: palette.line,
+    ...(brand.buttons ? { 'button-corner': BUTTON_CORNERS[brand.buttons] } : {}),
     corner: `${brand.corner}px`,
     heading: `"${heading.family}",${heading.fallback}`,
     body: `"${body.family}",${body.fallback}`,
@@ -68,10 +73,21 @@ export function pageCss(brand: Brand, { base = '', within }: { base?: string; wi
   const root = Object.entries(variables)
     .map(([name, value]) => `--${name}:${value}`)
     .join(';');
-  const rules = RULES + look.rules.replaceAll('\n', '');
+  const rules = RULES + layoutCss(page) + elementCss(page) + look.rules.replaceAll('\n', '') + (brand.pictures ? PICTURE_TREATMENTS[brand.pictures] : '');
   if (within === undefined) return `${fontFaces(brand, base)}:root{${root}}${rules}`;
   return `${within}{${root}}${rules.replace(/(^|[};])body\{/g, '$1.page-body{').replace(/(^|[};])html\{[^}]*\}/g, '$1')}`;
 }
+
+const BUTTON_CORNERS = { square: '0', rounded: '8px', pill: '999px' };
+
+/** What is done to photographs; drawings and logos stay as they are. */
+const PICTURE_TREATMENTS: Record<NonNullable<Brand['pictures']>, string> = {
+  plain: '.picture:not(.picture-drawn) img{border:0;padding:0;box-shadow:none;filter:none}',
+  framed:
+    '.picture:not(.picture-drawn):not([data-cropped]) img{border:1px solid var(--line);padding:10px;background:var(--sheet)}.picture[data-cropped]{outline:1px solid var(--line);outline-offset:9px}',
+  soft: '.picture:not(.picture-drawn) img,.picture[data-cropped]{border-radius:22px}.picture:not(.picture-drawn){filter:drop-shadow(0 14px 26px rgb(0 0 0/.16))}',
+  toned: '.picture:not(.picture-drawn) img{filter:grayscale(.85) contrast(1.06)}',
+};
 
 const RULES = `
 *,*::before,*::after{box-sizing:border-box}
@@ -123,7 +139,7 @@ ${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${
 .guarantee{border:var(--panel-line);border-radius:var(--panel-corner);padding:16px 18px;font-size:.95rem;text-align:start;width:100%}
 .price{display:grid;gap:2px}.price-now{font:var(--hw) 2.6rem/1.1 var(--heading)}.price-was{color:var(--soft)}
 .logo{font:var(--hw) 1.3rem/1.3 var(--heading)}
-.divider{width:100%;border:0;border-top:1px solid var(--line);margin:8px 0}
+.logo img{display:block;height:44px;width:auto;max-width:220px;object-fit:contain}.divider{width:100%;border:0;border-top:1px solid var(--line);margin:8px 0}
 .spacer-small{height:16px}.spacer-medium{height:40px}.spacer-large{height:80px}
 .form,.order-form{display:grid;gap:16px;width:100%;text-align:start}
 .form-fields .form-fields{grid-column:1/-1}

@@ -1,6 +1,7 @@
 import type { BumpPosition } from '@ruta/core/offers';
 import { BUMP_POSITIONS } from '@ruta/core/offers';
 import type { PageDocument } from '@ruta/core/page';
+import type { OwnCode } from '@ruta/core/shop';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { PageContext } from './context';
 import { fontFiles, pageCss } from './css';
@@ -21,6 +22,10 @@ export interface HtmlOptions {
   /** JSON-LD to describe what is sold; null for none. */
   structuredData: object | null;
   shareImage: string | null;
+  /** Id of the picture in the browser's tab; null for the shop's sign. */
+  icon: string | null;
+  /** The seller's own code, put in as it is written. */
+  code: OwnCode;
 }
 
 /** The HTML of a whole public page. The same document and context always give the same text. */
@@ -41,12 +46,16 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
         <meta property="og:type" content="website" />
         {options.shareImage ? <meta property="og:image" content={options.shareImage} /> : null}
         <meta name="theme-color" content={context.brand.main} />
-        <link rel="icon" href="/favicon.svg" type="image/svg+xml" />
+        {options.icon ? (
+          <link rel="icon" href={`/media/${options.icon}/480.webp`} type="image/webp" />
+        ) : (
+          <link rel="icon" href="/favicon.svg" type="image/svg+xml" />
+        )}
         {fontFiles(context.brand).map((file) => (
           <link key={file} rel="preload" as="font" type="font/woff2" href={`/assets/fonts/${file}`} crossOrigin="anonymous" />
         ))}
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: made by our own code from a validated brand */}
-        <style dangerouslySetInnerHTML={{ __html: pageCss(context.brand) }} />
+        <style dangerouslySetInnerHTML={{ __html: pageCss(context.brand, { page }) }} />
         {options.structuredData ? (
           // biome-ignore lint/security/noDangerouslySetInnerHtml: JSON with every “<” written as an escape
           <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: JSON.stringify(options.structuredData).replaceAll('<', '\\u003c') }} />
@@ -68,7 +77,11 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
       </body>
     </html>,
   );
-  return `<!doctype html>${markup}`;
+  // Written past the markup, since it may hold whatever a head and a body may hold.
+  const { head, body } = options.code;
+  const html = head ? markup.replace('</head>', () => `${head}</head>`) : markup;
+  const end = html.lastIndexOf('</body>');
+  return `<!doctype html>${body ? `${html.slice(0, end)}${body}${html.slice(end)}` : html}`;
 }
 
 /** The lines and totals of a quote as a piece of HTML, for a checkout whose total has changed. */

@@ -1,6 +1,15 @@
 import { currentPrice, descriptionText, firstOption, optionsOf, type PictureInfo, type Product, priceWords } from '@ruta/core/catalog';
 import type { Currency } from '@ruta/core/money';
 
+/** One way to buy a product, as a price table shows it. */
+export interface ShownOption {
+  id: string;
+  /** Name of the edition, and of the price where an edition has several. */
+  title: string;
+  price: string;
+  description: string;
+}
+
 /** A product as a page shows it at a moment. */
 export interface ShownProduct {
   name: string;
@@ -16,6 +25,8 @@ export interface ShownProduct {
   price: string;
   /** The other prices of the first edition in words, for “or …” beside it. */
   otherPrices: string[];
+  /** Every way to buy it. */
+  options: ShownOption[];
   /** Minor units, of the first price. */
   current: number;
   regular: number;
@@ -44,6 +55,12 @@ export function shownProduct(
     otherPrices: optionsOf({ editions: [edition] })
       .slice(1)
       .map((other) => priceWords(other.option.price, currency, now)),
+    options: optionsOf(product).map(({ edition: of, option: each }) => ({
+      id: each.id,
+      title: [product.editions.length > 1 ? of.name : '', of.prices.length > 1 ? each.name : ''].filter(Boolean).join(', ') || product.name,
+      price: priceWords(each.price, currency, now),
+      description: each.description,
+    })),
     ...currentPrice(option.price, now),
   };
 }

@@ -71,6 +71,9 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     buyer: null,
     pictures: {},
     assetBase: '',
+    addressOf: () => '',
+    cleanHtml: () => '',
+    appointments: {},
     href: () => '#',
     form: null,
     checkout: view(changes),
@@ -78,7 +81,15 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     offers: null,
     endsAt: null,
   };
-  const text = renderPage(page, context, { address: 'http://127.0.0.1/x', scripts: [], pixelUrl: null, structuredData: null, shareImage: null });
+  const text = renderPage(page, context, {
+    address: 'http://127.0.0.1/x',
+    scripts: [],
+    pixelUrl: null,
+    structuredData: null,
+    shareImage: null,
+    icon: null,
+    code: { head: '', body: '' },
+  });
   return /<form.*<\/form>/s.exec(text)?.[0] ?? '';
 }
 

@@ -22,6 +22,7 @@ const context: PageContext = {
     picture,
     price: '€138',
     otherPrices: [],
+    options: [],
     current: 13_800,
     regular: 16_800,
     onSale: true,
@@ -36,6 +37,7 @@ const context: PageContext = {
     picture: null,
     price: 'Free',
     otherPrices: [],
+    options: [],
     current: 0,
     regular: 0,
     onSale: false,
@@ -43,6 +45,9 @@ const context: PageContext = {
   buyer: null,
   pictures: {},
   assetBase: '',
+  addressOf: () => '',
+  cleanHtml: () => '',
+  appointments: {},
   href: (action) => (action.kind === 'scroll' ? `#${action.target}` : action.kind === 'address' ? action.url : '/go/next'),
   form: { actionUrl: '/go/form', values: {}, errors: {} },
   checkout: null,
@@ -50,7 +55,15 @@ const context: PageContext = {
   offers: null,
   endsAt: null,
 };
-const options = { address: 'http://127.0.0.1/x', scripts: [], pixelUrl: null, structuredData: null, shareImage: null };
+const options = {
+  address: 'http://127.0.0.1/x',
+  scripts: [],
+  pixelUrl: null,
+  structuredData: null,
+  shareImage: null,
+  icon: null,
+  code: { head: '', body: '' },
+};
 
 /** The HTML of one element on a page of its own. */
 function html(element: PageElement, changes: Partial<PageContext> = {}): string {

@@ -23,6 +23,7 @@ const context: PageContext = {
     picture: null,
     price: '€138',
     otherPrices: ['4 × €45 a month'],
+    options: [],
     current: 13_800,
     regular: 16_800,
     onSale: true,
@@ -31,6 +32,9 @@ const context: PageContext = {
   buyer: null,
   pictures: {},
   assetBase: '',
+  addressOf: () => '',
+  cleanHtml: () => '',
+  appointments: {},
   href: () => '/go/stp_1',
   form: null,
   checkout: null,
@@ -44,6 +48,8 @@ const options = {
   pixelUrl: '/e/pixel.gif',
   structuredData: { name: '</script><script>alert(1)' },
   shareImage: null,
+  icon: null,
+  code: { head: '', body: '' },
 };
 const html = (page: PageDocument, changes: Partial<PageContext> = {}) => renderPage(page, { ...context, ...changes }, options);
 

@@ -1,6 +1,6 @@
 import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
 import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema } from '@ruta/core/checks';
-import { FunnelSettingsSchema, GraphSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
+import { FunnelLookSchema, FunnelSettingsSchema, GraphSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
 import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -8,7 +8,7 @@ import type { Api } from '../base/api';
 import { findProduct, loadProduct } from '../catalog/store';
 import { changeMap } from '../funnel/changeMap';
 import { type LiveServices, stepPath } from '../funnel/live';
-import { changeFunnel, changeStep, unpublishedChanges } from '../funnel/service';
+import { changeFunnel, changeLook, changeStep, unpublishedChanges } from '../funnel/service';
 import { sharedBy, sharingOf } from '../funnel/sharedOffers';
 import { funnelsWith, loadFunnel, loadStep } from '../funnel/store';
 import { publications } from '../funnel/tables';
@@ -33,6 +33,8 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       name: funnel.name,
       slug: funnel.slug,
       giftId: funnel.giftId,
+      brand: funnel.brand,
+      code: funnel.code,
       revision: funnel.revision,
       graph,
       stops: stopsInOrder(graph).map((step) => step.id),
@@ -91,6 +93,13 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
     { method: 'put', path: '/funnels/:id', summary: 'Rename or move a funnel', body: FunnelSettingsSchema, response: FunnelDetailSchema },
     ({ params, body }) => {
       changeFunnel(services, params.id ?? '', body);
+      return detail(params.id ?? '');
+    },
+  );
+  api.on(
+    { method: 'put', path: '/funnels/:id/look', summary: 'Give a funnel a look and code of its own', body: FunnelLookSchema, response: FunnelDetailSchema },
+    ({ params, body }) => {
+      changeLook(services, params.id ?? '', body);
       return detail(params.id ?? '');
     },
   );

@@ -1,5 +1,5 @@
 import type { Campaign } from '@ruta/core/facts';
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const contacts = sqliteTable(
   'contacts',
@@ -21,3 +21,49 @@ export const contacts = sqliteTable(
   },
   (table) => [index('contacts_created').on(table.createdAt, table.id), index('contacts_paid').on(table.paid, table.id)],
 );
+
+/** What is said of a contact in a word, by forms, rules and people. */
+export const contactTags = sqliteTable(
+  'contact_tags',
+  {
+    contactId: text()
+      .notNull()
+      .references(() => contacts.id),
+    tag: text().notNull(),
+    at: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.contactId, table.tag] }), index('contact_tags_tag').on(table.tag, table.contactId)],
+);
+
+/** Every answer that was given on a form, by the form's field and not by its label; the last one of each field counts. */
+export const formAnswers = sqliteTable(
+  'form_answers',
+  {
+    contactId: text()
+      .notNull()
+      .references(() => contacts.id),
+    /** The form element, or the place that sends leads from elsewhere. */
+    formId: text().notNull(),
+    field: text().notNull(),
+    /** As it stood when it was answered. */
+    label: text().notNull(),
+    value: text().notNull(),
+    at: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.contactId, table.formId, table.field] })],
+);
+
+/** Places outside that send leads here, each with a key of its own. */
+export const leadSources = sqliteTable('lead_sources', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  /** SHA-256 of the key; the key itself is shown once. */
+  keyHash: text().notNull().unique(),
+  /** Which name of theirs is which field of ours. */
+  fields: text({ mode: 'json' }).$type<Record<string, string>>().notNull(),
+  tags: text({ mode: 'json' }).$type<string[]>().notNull(),
+  funnelId: text(),
+  received: integer().notNull().default(0),
+  lastAt: integer(),
+  createdAt: integer().notNull(),
+});

@@ -5,7 +5,18 @@ import express, { type Request, type RequestHandler, Router } from 'express';
 import multer from 'multer';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
-import { addDownload, addPicture, findPictures, MAX_DOWNLOAD_BYTES, MAX_PICTURE_BYTES, picturePath, type Upload } from './store';
+import {
+  addDownload,
+  addPicture,
+  addVideo,
+  downloadPath,
+  findPictures,
+  findVideo,
+  MAX_DOWNLOAD_BYTES,
+  MAX_PICTURE_BYTES,
+  picturePath,
+  type Upload,
+} from './store';
 
 /** Uploads go to a temporary file first, so that a large one does not fill the memory. */
 export function uploadRoutes(services: Services, guard: (request: Request) => void): Router {
@@ -30,6 +41,9 @@ export function uploadRoutes(services: Services, guard: (request: Request) => vo
   router.post('/downloads', guarded, receive(MAX_DOWNLOAD_BYTES), async (request, response) => {
     response.status(201).json(UploadedFileSchema.parse(await receiveFile(request, (upload, type) => addDownload(services, upload, type))));
   });
+  router.post('/videos', guarded, receive(MAX_DOWNLOAD_BYTES), async (request, response) => {
+    response.status(201).json(UploadedFileSchema.parse(await receiveFile(request, (upload) => addVideo(services, upload))));
+  });
   return router;
 }
 
@@ -48,6 +62,12 @@ export function assetRoutes(services: Services): Router {
     const format = match[2] as 'avif' | 'webp';
     response.set({ 'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`, 'content-type': `image/${format}`, 'x-content-type-options': 'nosniff' });
     return response.sendFile(picturePath(services, id, width, format), { cacheControl: false }, (error) => error && next(error));
+  });
+  router.get('/video/:id', (request, response, next) => {
+    const video = findVideo(services.db, String(request.params.id));
+    if (!video) return next();
+    response.set({ 'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`, 'content-type': video.contentType, 'x-content-type-options': 'nosniff' });
+    return response.sendFile(downloadPath(services, video.id), { cacheControl: false, acceptRanges: true }, (error) => error && next(error));
   });
   const kept = { maxAge: YEAR_SECONDS * 1000, immutable: true, index: false };
   router.use(

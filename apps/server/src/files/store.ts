@@ -1,8 +1,8 @@
 import { rmSync, writeFileSync } from 'node:fs';
-import { copyFile } from 'node:fs/promises';
+import { copyFile, open } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureInfo } from '@ruta/core/catalog';
-import { inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
@@ -83,6 +83,27 @@ export async function addDownload(services: Needs, upload: Upload, contentType: 
   return row;
 }
 
+/** The first octets of video files that browsers play, and what they are. */
+const VIDEO_KINDS: Array<{ type: string; at: number; octets: string }> = [
+  { type: 'video/mp4', at: 4, octets: 'ftyp' },
+  { type: 'video/webm', at: 0, octets: '\x1a\x45\xdf\xa3' },
+  { type: 'video/ogg', at: 0, octets: 'OggS' },
+];
+
+/** Keeps a video for pages. What it is is told by its content. @throws Refusal 400 at `file` if browsers could not play it */
+export async function addVideo(services: Needs, upload: Upload) {
+  const file = await open(upload.path);
+  const head = Buffer.alloc(16);
+  await file.read(head, 0, 16, 0).finally(() => file.close());
+  const kind = VIDEO_KINDS.find(({ at, octets }) => head.subarray(at, at + octets.length).toString('latin1') === octets);
+  if (!kind) throw fieldRefusal('file', 'This is not a video that browsers play. Use MP4 or WebM.');
+  const id = newId(services.clock, 'file');
+  await copyFile(upload.path, downloadPath(services, id));
+  const row = { id, kind: 'video' as const, name: upload.name.slice(0, 200), contentType: kind.type, bytes: upload.bytes, createdAt: services.clock.now() };
+  services.db.insert(files).values(row).run();
+  return row;
+}
+
 /** Keeps a download made by our own code, for example in the sample shop. */
 export function addDownloadContent(services: Needs, name: string, contentType: string, content: Buffer) {
   const id = newId(services.clock, 'file');
@@ -91,6 +112,25 @@ export function addDownloadContent(services: Needs, name: string, contentType: s
   services.db.insert(files).values(row).run();
   return row;
 }
+
+/** A video of a page by its id. */
+export const findVideo = (db: Db, id: string) =>
+  db
+    .select()
+    .from(files)
+    .where(and(eq(files.id, id), eq(files.kind, 'video')))
+    .get();
+
+/** The newest pictures that were uploaded, to be used again. */
+export const recentPictures = (db: Db, limit: number) =>
+  db
+    .select()
+    .from(files)
+    .where(eq(files.kind, 'picture'))
+    .orderBy(desc(files.createdAt), desc(files.id))
+    .limit(limit)
+    .all()
+    .map((row) => ({ ...pictureInfo(row), name: row.name }));
 
 export function picturePath(services: Pick<Services, 'config'>, id: string, width: number, format: 'avif' | 'webp'): string {
   return path.join(services.config.dataDir, 'pictures', `${id}-${width}.${format}`);

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type Changes, type FunnelSettings, RESERVED_SLUGS, type StepSettings } from '@ruta/core/funnel';
+import { type Changes, type FunnelLook, type FunnelSettings, RESERVED_SLUGS, type StepSettings } from '@ruta/core/funnel';
 import { mainOffer, sellsAbout } from '@ruta/core/offers';
 import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
@@ -19,6 +19,15 @@ export function changeFunnel({ db, clock }: Needs, id: string, settings: FunnelS
   checkSlug(db, settings.slug, id);
   db.update(funnels)
     .set({ ...settings, updatedAt: clock.now() })
+    .where(eq(funnels.id, id))
+    .run();
+}
+
+/** Gives a funnel a look and code of its own, or takes them away. */
+export function changeLook({ db, clock }: Needs, id: string, look: FunnelLook): void {
+  loadFunnel(db, id);
+  db.update(funnels)
+    .set({ ...look, updatedAt: clock.now() })
     .where(eq(funnels.id, id))
     .run();
 }
@@ -59,7 +68,7 @@ export function unpublishedChanges(state: FunnelState): Changes {
   const stepIds = current.graph.steps
     .filter((step) => !isDeepStrictEqual(step, liveSteps.get(step.id)) || !isDeepStrictEqual(current.pages[step.id], live.pages[step.id]))
     .map((step) => step.id);
-  const rest = ({ graph, name, slug, giftId }: typeof live) => ({ name, slug, giftId, entryId: graph.entryId, routes: graph.routes });
+  const rest = ({ graph, name, slug, giftId, brand, code }: typeof live) => ({ name, slug, giftId, brand, code, entryId: graph.entryId, routes: graph.routes });
   return { stepIds, settings: !isDeepStrictEqual(rest(current), rest(live)) };
 }
 

@@ -1,6 +1,7 @@
 import { bringUpStep, type Graph, GraphSchema, type Route, type Step } from '@ruta/core/funnel';
 import { OfferSchema } from '@ruta/core/offers';
 import { type PageDocument, readPage } from '@ruta/core/page';
+import type { Brand, OwnCode } from '@ruta/core/shop';
 import { and, desc, eq, inArray, isNull, max, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Db } from '../base/db';
@@ -18,6 +19,9 @@ export interface Snapshot {
   name: string;
   slug: string;
   giftId: string | null;
+  /** Its own look and code, if it has some. */
+  brand?: Brand;
+  code?: OwnCode;
   graph: Graph;
   pages: Record<string, PageDocument>;
 }
@@ -233,6 +237,8 @@ export function snapshotOf({ funnel, steps: stepRows, graph }: Omit<FunnelState,
     name: funnel.name,
     slug: funnel.slug,
     giftId: funnel.giftId,
+    ...(funnel.brand ? { brand: funnel.brand } : {}),
+    ...(funnel.code ? { code: funnel.code } : {}),
     graph,
     pages: Object.fromEntries(stepRows.map((step) => [step.id, step.draft])),
   };

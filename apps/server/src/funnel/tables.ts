@@ -1,6 +1,7 @@
 import type { Condition } from '@ruta/core/conditions';
 import type { Outcome, Step, StepKind } from '@ruta/core/funnel';
 import type { Offer } from '@ruta/core/offers';
+import type { Brand, OwnCode } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
@@ -10,6 +11,9 @@ export const funnels = sqliteTable('funnels', {
   slug: text().notNull().unique(),
   entryId: text().notNull(),
   giftId: text(),
+  /** A look of its own; without one it has the shop's. */
+  brand: text({ mode: 'json' }).$type<Brand>(),
+  code: text({ mode: 'json' }).$type<OwnCode>(),
   /** Counts up with every change of the map, so that two people cannot overwrite each other unseen. */
   revision: integer().notNull().default(1),
   archivedAt: integer(),

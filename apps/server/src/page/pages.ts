@@ -20,6 +20,7 @@ import { latestOrderOf } from '../orders/store';
 import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
 import type { KeptPages } from '../site/keptPages';
+import { pagePolicy } from '../site/policy';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
@@ -36,10 +37,9 @@ export const PAGE_HEADERS = { 'x-content-type-options': 'nosniff', 'referrer-pol
 
 /**
  * Answers for pages that are the same for everybody, before the framework: they are what most visitors see.
- * @param policy the site's content security policy
  * @returns whether the request was for such a page, and is answered; everything else goes on
  */
-export function pageDoor(services: Needs, policy: string): (request: IncomingMessage, response: ServerResponse) => boolean {
+export function pageDoor(services: Needs): (request: IncomingMessage, response: ServerResponse) => boolean {
   const closesAt = closingTimes(services);
   const steps = addressBook(services);
   return (request, response) => {
@@ -60,7 +60,7 @@ export function pageDoor(services: Needs, policy: string): (request: IncomingMes
     const page = services.kept.get(key, now, () => renderStep(services, facts ? { ...step.live, page: shownPage(step.live.page, facts) } : step.live));
     const headers = {
       ...PAGE_HEADERS,
-      'content-security-policy': policy,
+      'content-security-policy': step.policy,
       etag: page.etag,
       'cache-control': facts ? 'private, no-cache' : 'no-cache',
       vary: 'accept-encoding',
@@ -86,10 +86,13 @@ interface Addressed {
   live: LiveStep;
   /** Which parts are shown depends on the visitor. */
   isConditional: boolean;
+  /** What the page may load, from where. */
+  policy: string;
 }
 
 /** Finds pages that are the same for everybody by their path; each path is looked up once until something changes. */
-function addressBook({ live, changes }: Pick<Needs, 'live' | 'changes'>): (path: string) => Addressed | null {
+function addressBook(services: Pick<Needs, 'db' | 'config' | 'live' | 'changes'>): (path: string) => Addressed | null {
+  const { live, changes } = services;
   const known = new Map<string, Addressed | null>();
   changes.onChange(() => known.clear());
   return (path) => {
@@ -97,7 +100,7 @@ function addressBook({ live, changes }: Pick<Needs, 'live' | 'changes'>): (path:
     if (found === undefined) {
       const [, funnelSlug = '', stepSlug, more] = path.split('/');
       const step = more === undefined ? live.at(funnelSlug, stepSlug || undefined) : undefined;
-      found = step && !isPersonalPage(step.page) ? { live: step, isConditional: isConditional(step.page) } : null;
+      found = step && !isPersonalPage(step.page) ? { live: step, isConditional: isConditional(step.page), policy: pagePolicy(services, step) } : null;
       // Only what is there: a stranger asking for made-up addresses must not fill the memory.
       if (found) known.set(path, found);
     }
@@ -122,6 +125,7 @@ export function pageRoutesOfSite(services: Needs): Router {
       const mark = request.originalUrl.indexOf('?');
       return moved ? response.set('cache-control', 'no-cache').redirect(301, stepPath(moved) + (mark < 0 ? '' : request.originalUrl.slice(mark))) : next();
     }
+    response.set('content-security-policy', pagePolicy(services, live));
     const visitorId = giveVisitorId(services, request, response);
     if (typeof request.query.code === 'string') rememberCode(response, request.query.code);
     // What has closed by its date leads elsewhere from every page that offers it; the date is looked at on each view.

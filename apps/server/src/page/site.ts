@@ -1,5 +1,5 @@
-import type { ElementOf } from '@ruta/core/elements';
-import { isElementOf } from '@ruta/core/elements';
+import type { Action, ElementOf } from '@ruta/core/elements';
+import { actionsOf, isElementOf } from '@ruta/core/elements';
 import { type Move, nextStep } from '@ruta/core/funnel';
 import { allElements, findElement } from '@ruta/core/page';
 import express, { type Request, type Response, Router } from 'express';
@@ -45,8 +45,9 @@ export function pageSite(services: Tracked & LiveServices): Router {
     if (!live) return gone(response);
     // What a button does is read from the published page, never from the address.
     const by = request.query.by === undefined ? undefined : findElement(live.page, String(request.query.by))?.element;
-    if (request.query.by !== undefined && by?.type !== 'button') return gone(response);
-    const to = by?.type === 'button' ? targetOf(by) : undefined;
+    const action = by && actionsOf(by)[Number(request.query.part ?? 0)];
+    if (request.query.by !== undefined && !action && by?.type !== 'price-table') return gone(response);
+    const to = action && targetOf(action);
     if (to && 'stepId' in to && !live.publication.snapshot.graph.steps.some((step) => step.id === to.stepId)) return gone(response);
     const visitor = countedVisitor(services, request);
     if (visitor) {
@@ -54,7 +55,10 @@ export function pageSite(services: Tracked & LiveServices): Router {
       recorder.gather(makeEvent(services, 'step.left', loadShop(db).settings.mode, visitor, place), visitor);
     }
     response.set('cache-control', 'no-store');
-    return response.redirect(303, onward(request, live, { outcome: 'next', to }));
+    const address = onward(request, live, { outcome: 'next', to });
+    // A price that was chosen on the way is chosen at the checkout, which knows whether it is for sale.
+    const chosen = by?.type === 'price-table' && typeof request.query.option === 'string' && address.startsWith('/') ? request.query.option : null;
+    return response.redirect(303, chosen ? `${address}?${new URLSearchParams({ option: chosen })}` : address);
   });
 
   const limit = rateLimit({
@@ -93,8 +97,8 @@ export function pageSite(services: Tracked & LiveServices): Router {
   return router;
 }
 
-/** Where a button itself leads; undefined for one that just goes on. */
-function targetOf({ action }: ElementOf<'button'>): Move['to'] {
+/** Where a press itself leads; undefined for one that just goes on. */
+function targetOf(action: Action): Move['to'] {
   switch (action.kind) {
     case 'step':
       return { stepId: action.stepId };
@@ -102,6 +106,8 @@ function targetOf({ action }: ElementOf<'button'>): Move['to'] {
       return { address: action.url };
     case 'next':
     case 'scroll':
+    case 'section':
+    case 'pop-up':
       return undefined;
     default:
       return action satisfies never;

@@ -1,23 +1,19 @@
+import type { Action } from '@ruta/core/elements';
 import { mainOffer } from '@ruta/core/offers';
-import { allElements, type PageDocument } from '@ruta/core/page';
-import { type PageContext, shownProduct } from '@ruta/pages';
+import { filesOn } from '@ruta/core/page';
+import { type PageContext, shopContext, shownProduct } from '@ruta/pages';
+import { appointmentsOn } from '../appointments/shown';
 import type { Services } from '../base/services';
 import { findProduct } from '../catalog/store';
 import { findPictures } from '../files/store';
-import type { LiveStep } from '../funnel/live';
+import { type LiveStep, stepPath } from '../funnel/live';
 import { loadShop } from '../shop/store';
+import { cleanHtml } from './cleanHtml';
 import { endOf } from './moment';
-
-/** Ids of all pictures a page's document names. */
-export function pictureIds(page: PageDocument): string[] {
-  const backdrops = page.sections.flatMap((section) => section.backdropId ?? []);
-  const pictures = allElements(page).flatMap((element) => (element.type === 'picture' && element.source?.kind === 'file' ? [element.source.fileId] : []));
-  return [...new Set([...backdrops, ...pictures])];
-}
 
 /** What a published step is shown with, before anything personal is known. */
 export function publicContext(services: Services, live: LiveStep): PageContext {
-  const { db, clock } = services;
+  const { db, clock, config } = services;
   const { publication, step, page } = live;
   const { settings, brand } = loadShop(db);
   const { giftId } = publication.snapshot;
@@ -25,26 +21,39 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
     const product = productId ? findProduct(db, productId) : undefined;
     return product ? shownProduct(product, settings.currency, clock.now()) : null;
   };
+  const byId = new Map(publication.snapshot.graph.steps.map((each) => [each.id, each]));
   return {
-    brand,
-    shop: { name: settings.name, email: settings.contactEmail, currency: settings.currency },
+    ...shopContext(publication.snapshot.brand ?? brand, { name: settings.name, email: settings.contactEmail, currency: settings.currency }),
     product: shown(mainOffer(step)?.productId ?? null),
     gift: shown(giftId),
-    buyer: null,
-    pictures: findPictures(db, pictureIds(page)),
-    assetBase: '',
-    href: (action, elementId) => {
-      if (action.kind === 'scroll') return `#${action.target}`;
-      if (action.kind === 'next') return `/go/${step.id}`;
-      // A mail program is not led anywhere; every other way out is counted and decided on the way.
-      return action.kind === 'address' && action.url.startsWith('mailto:') ? action.url : `/go/${step.id}?by=${elementId}`;
-    },
+    pictures: findPictures(db, filesOn(page)),
+    href: (action, elementId, { part, option } = {}) => hrefOf(step.id, action, elementId, part, option),
+    addressOf: (stepId) => config.siteUrl + stepPath({ publication, step: byId.get(stepId ?? '') ?? step }),
+    cleanHtml,
+    appointments: appointmentsOn(services, page, `/go/${step.id}/appointment`),
     form: { actionUrl: `/go/${step.id}/form`, values: {}, errors: {} },
-    checkout: null,
-    order: null,
-    offers: null,
     endsAt: endOfStep(services, live),
   };
+}
+
+/** Where a press leads: on this page, or past the counter that decides what comes next. */
+function hrefOf(stepId: string, action: Action, elementId: string, part: number | undefined, option: string | undefined): string {
+  switch (action.kind) {
+    case 'scroll':
+      return `#${action.target}`;
+    case 'section':
+      return `#${action.sectionId}`;
+    case 'pop-up':
+      return `#${action.popUpId}`;
+    case 'next':
+      return option ? `/go/${stepId}?by=${elementId}&option=${encodeURIComponent(option)}` : `/go/${stepId}`;
+    case 'step':
+    case 'address':
+      // A mail program is not led anywhere; every other way out is counted and decided on the way.
+      return action.kind === 'address' && action.url.startsWith('mailto:') ? action.url : `/go/${stepId}?by=${elementId}${part ? `&part=${part}` : ''}`;
+    default:
+      return action satisfies never;
+  }
 }
 
 /** When what a page is about ends for everybody: its offer's date, else the day its product closes. */

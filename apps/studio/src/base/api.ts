@@ -58,7 +58,7 @@ const baseQuery: typeof ask = async (asked, queryApi, extra) => {
 };
 
 /** Uploads a file. @throws Problem */
-export async function upload<T>(kind: 'pictures' | 'downloads', file: File): Promise<T> {
+export async function upload<T>(kind: 'pictures' | 'downloads' | 'videos', file: File): Promise<T> {
   const body = new FormData();
   body.append('file', file);
   const send = () => fetch(`/api/uploads/${kind}`, { method: 'POST', body, headers: { 'x-csrf-token': csrfToken ?? '' } }).catch(() => null);

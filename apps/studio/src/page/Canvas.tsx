@@ -1,9 +1,10 @@
-import { elementRecordOf, isElementOf, takesLinks, type Words, wordPlaces } from '@ruta/core/elements';
+import { elementRecordOf, isElementOf, type Sizes, takesLinks, type Words, wordPlaces } from '@ruta/core/elements';
 import { allElements, findElement, type PageDocument } from '@ruta/core/page';
-import { boundText, type EditHooks, type PageContext, PageView, PlainWords } from '@ruta/pages';
+import { boundText, type EditHooks, layoutClasses, type PageContext, PageView, PlainWords, sizeClasses } from '@ruta/pages';
 import { type MouseEvent, type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { useAppDispatch } from '../base/store';
+import { ColumnEdge } from './ColumnEdge';
 import { EDIT_CSS } from './editCss';
 import { changed, type Selection, selected, useEditor, wordsAsked } from './editorSlice';
 import { PageFrame } from './PageFrame';
@@ -76,6 +77,7 @@ export function Canvas({
 
   const hooks = useMemo<EditHooks>(() => {
     const conditional = new Set([...page.sections, ...allElements(page)].flatMap((part) => (part.show ? [part.id] : [])));
+    const layouts = new Map(allElements(page).map(({ id, layout }) => [id, layout]));
     const siblingsOf = (elementId: string, path: Array<string | number>): Siblings | undefined => {
       const element = findElement(page, elementId)?.element;
       const index = Number(path[1]);
@@ -105,7 +107,7 @@ export function Canvas({
           // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
           <div
             key={sectionId}
-            className="edit-section"
+            className={`edit-section ${orderClasses(page.sections[index]?.sizes)}`}
             data-section={sectionId}
             data-selected={isSelected || undefined}
             data-conditional={conditional.has(sectionId) ? '' : undefined}
@@ -138,7 +140,7 @@ export function Canvas({
           // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
           // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
           <div
-            className="edit-element"
+            className={`edit-element ${layoutClasses(layouts.get(elementId))}`}
             data-element={elementId}
             data-selected={isSelected || undefined}
             data-conditional={conditional.has(elementId) ? '' : undefined}
@@ -153,14 +155,19 @@ export function Canvas({
           </div>
         );
       },
-      columnEnd: (columnId) => {
+      columnEnd: (columnId, index) => {
         const column = page.sections.flatMap((section) => section.columns).find((candidate) => candidate.id === columnId);
         const section = page.sections.find((candidate) => candidate.columns.some((other) => other.id === columnId));
-        if (!column || !section || column.elements.length > 0) return null;
+        if (!column || !section) return null;
         return (
-          <button type="button" className="edit-empty" onClick={(event) => select({ kind: 'section', id: section.id }, event)}>
-            Empty column. Add an element with the plus in the outline.
-          </button>
+          <>
+            {column.elements.length > 0 ? null : (
+              <button type="button" className="edit-empty" onClick={(event) => select({ kind: 'section', id: section.id }, event)}>
+                Empty column. Add an element with the plus in the outline.
+              </button>
+            )}
+            {index < section.columns.length - 1 ? <ColumnEdge section={section} index={index} dispatch={dispatch} /> : null}
+          </>
         );
       },
       editableWords: (elementId, path, words) => {
@@ -256,6 +263,12 @@ function EditableWords(props: {
     </span>
   );
 }
+
+/** The frame of a section takes its place; everything else of it is the section's own. */
+const orderClasses = (sizes: Sizes | undefined): string =>
+  sizeClasses(sizes)
+    .filter((name) => name.includes('-order-'))
+    .join(' ');
 
 /** Hands a key that was pressed on the page on to the studio, whose shortcuts work there too. */
 function forward(event: KeyboardEvent): void {

@@ -13,19 +13,29 @@ import type { Operation } from '@ruta/core/page';
 import type { PageContext } from '@ruta/pages';
 import type { ComponentType } from 'react';
 import { Button } from '../ui/Button';
+import { AppointmentSheet } from './elements/AppointmentSheet';
 import { ButtonSheet } from './elements/ButtonSheet';
+import { ComparisonSheet } from './elements/ComparisonSheet';
 import { FaqSheet } from './elements/FaqSheet';
 import { HeadlineSheet } from './elements/HeadlineSheet';
+import { HtmlSheet } from './elements/HtmlSheet';
+import { BadgesSheet, IconListSheet } from './elements/IconListSheet';
 import { ListSheet } from './elements/ListSheet';
+import { LogosSheet } from './elements/LogosSheet';
+import { NavigationSheet } from './elements/NavigationSheet';
 import { note, nothing } from './elements/Note';
 import { OffersSheet } from './elements/OffersSheet';
 import { OrderFormSheet } from './elements/OrderFormSheet';
 import { PictureSheet } from './elements/PictureSheet';
+import { PriceTableSheet } from './elements/PriceTableSheet';
 import { ProductSheet } from './elements/ProductSheet';
+import { ShareSheet } from './elements/ShareSheet';
 import { SpacerSheet } from './elements/SpacerSheet';
+import { ProgressSheet, StepsSheet } from './elements/StepsSheet';
 import type { SheetProps } from './elements/sheet';
-import { TestimonialSheet } from './elements/TestimonialSheet';
+import { TestimonialSheet, TestimonialsSheet } from './elements/TestimonialSheet';
 import { TextSheet } from './elements/TextSheet';
+import { VideoSheet } from './elements/VideoSheet';
 import { FormFields } from './FormFields';
 import { insertBound } from './WordsEditor';
 import { setAt } from './words';
@@ -51,9 +61,22 @@ const SHEETS: { [Type in ElementType]: ComponentType<SheetProps<Type>> } = {
   receipt: note('Shows what was bought and paid, to the buyer only.'),
   downloads: note('Shows the files that came with the order, with links that end after a day and are made fresh at every visit.'),
   guarantee: nothing,
-  logo: note('Shows the shop’s name in the brand’s headline type.'),
+  logo: note('Shows the shop’s sign, or its name in the brand’s headline type.'),
   divider: nothing,
   spacer: SpacerSheet,
+  appointment: AppointmentSheet,
+  badges: BadgesSheet,
+  comparison: ComparisonSheet,
+  html: HtmlSheet,
+  'icon-list': IconListSheet,
+  logos: LogosSheet,
+  navigation: NavigationSheet,
+  'price-table': PriceTableSheet,
+  progress: ProgressSheet,
+  share: ShareSheet,
+  steps: StepsSheet,
+  testimonials: TestimonialsSheet,
+  video: VideoSheet,
 };
 
 /** Settings of one element; its words are edited on the page itself. */

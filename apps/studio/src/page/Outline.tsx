@@ -5,14 +5,24 @@ import { type ElementType, elementRecordOf, isElementOf, type PageElement, plain
 import type { PageDocument } from '@ruta/core/page';
 import {
   AlignLeft,
+  ArrowRightLeft,
+  BadgeCheck,
   BadgePlus,
+  CalendarClock,
+  CodeXml,
+  Columns3,
   CreditCard,
   Download,
+  Film,
+  GalleryHorizontal,
   GripVertical,
   Heading,
   Image,
   List,
+  ListChecks,
+  ListOrdered,
   type LucideIcon,
+  Menu as MenuIcon,
   MessageCircleQuestion,
   MessageSquareQuote,
   Minus,
@@ -20,16 +30,19 @@ import {
   Package,
   PanelTop,
   Plus,
+  Quote,
   Receipt,
   Rows3,
+  Share2,
   ShieldCheck,
   Split,
+  Table2,
   Tag,
   TextCursorInput,
   Timer,
   UnfoldVertical,
 } from 'lucide-react';
-import { type FocusEvent, type RefObject, useEffect, useRef } from 'react';
+import { type FocusEvent, Fragment, type RefObject, useEffect, useRef } from 'react';
 import { useAppDispatch } from '../base/store';
 import { Menu, MenuItem, MenuLabel, MenuLine, MenuList, MenuTrigger } from '../ui/Menu';
 import { selected, useEditor, wordsAsked } from './editorSlice';
@@ -55,6 +68,19 @@ const ICONS: Record<ElementType, LucideIcon> = {
   logo: PanelTop,
   divider: Minus,
   spacer: UnfoldVertical,
+  appointment: CalendarClock,
+  badges: BadgeCheck,
+  comparison: Table2,
+  html: CodeXml,
+  'icon-list': ListChecks,
+  logos: GalleryHorizontal,
+  navigation: MenuIcon,
+  'price-table': Columns3,
+  progress: ArrowRightLeft,
+  share: Share2,
+  steps: ListOrdered,
+  testimonials: Quote,
+  video: Film,
 };
 
 export interface MoveRequest {
@@ -191,27 +217,13 @@ function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon;
   );
 }
 
-const ADDABLE: ElementType[] = [
-  'headline',
-  'text',
-  'picture',
-  'button',
-  'list',
-  'form',
-  'price',
-  'product',
-  'testimonial',
-  'faq',
-  'guarantee',
-  'order-form',
-  'order-summary',
-  'offers',
-  'countdown',
-  'receipt',
-  'downloads',
-  'logo',
-  'divider',
-  'spacer',
+/** Elements in the order in which they are offered, by what they are for. */
+const ADDABLE: Array<{ group: string; types: ElementType[] }> = [
+  { group: 'Words and pictures', types: ['headline', 'text', 'picture', 'video', 'list', 'icon-list', 'steps', 'faq', 'comparison'] },
+  { group: 'To go on', types: ['button', 'form', 'appointment', 'navigation', 'share'] },
+  { group: 'Proof', types: ['testimonial', 'testimonials', 'logos', 'badges', 'guarantee'] },
+  { group: 'Selling', types: ['price', 'price-table', 'product', 'order-form', 'order-summary', 'offers', 'countdown', 'progress', 'receipt', 'downloads'] },
+  { group: 'The page', types: ['logo', 'divider', 'spacer', 'html'] },
 ];
 
 function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementType) => void; onAddSection: () => void }) {
@@ -225,15 +237,19 @@ function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementT
           <Rows3 size={16} aria-hidden="true" /> Section, from the library
         </MenuItem>
         <MenuLine />
-        <MenuLabel>Element, after what is selected</MenuLabel>
-        {ADDABLE.map((type) => {
-          const Icon = ICONS[type];
-          return (
-            <MenuItem key={type} onSelect={() => onAddElement(type)}>
-              <Icon size={16} className="text-soft" aria-hidden="true" /> {elementRecordOf(type).name}
-            </MenuItem>
-          );
-        })}
+        {ADDABLE.map(({ group, types }) => (
+          <Fragment key={group}>
+            <MenuLabel>{group}</MenuLabel>
+            {types.map((type) => {
+              const Icon = ICONS[type];
+              return (
+                <MenuItem key={type} onSelect={() => onAddElement(type)}>
+                  <Icon size={16} className="text-soft" aria-hidden="true" /> {elementRecordOf(type).name}
+                </MenuItem>
+              );
+            })}
+          </Fragment>
+        ))}
       </MenuList>
     </Menu>
   );

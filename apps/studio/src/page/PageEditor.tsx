@@ -1,6 +1,6 @@
 import type { ElementType } from '@ruta/core/elements';
 import type { Facts } from '@ruta/core/facts';
-import { findElement, isConditional, type Operation, shownPage } from '@ruta/core/page';
+import { allElements, findElement, isConditional, type Operation, sectionsIn, shownPage } from '@ruta/core/page';
 import { ExternalLink, Eye, ListTree, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
@@ -85,7 +85,10 @@ function Editor({ stepId }: { stepId: string }) {
     [dispatch, setAside],
   );
 
-  const context = useMemo(() => (step ? studioContext(shop, funnel, step, editor.pictures) : null), [shop, funnel, step, editor.pictures]);
+  // Only appointments are shown by what stands on the page itself, so that typing makes nothing else anew.
+  const appointments = JSON.stringify(page ? allElements(page).filter((element) => element.type === 'appointment') : []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the page only counts by its appointments
+  const context = useMemo(() => (step ? studioContext(shop, funnel, step, editor.pictures, page) : null), [shop, funnel, step, editor.pictures, appointments]);
 
   const apply = useCallback((operation: Operation | null) => operation && dispatch(changed({ operation, at: Date.now() })), [dispatch]);
 
@@ -134,8 +137,10 @@ function Editor({ stepId }: { stepId: string }) {
 
   if (!step) return <p className="p-8">This stop is not part of the funnel any more.</p>;
   if (!page || editor.stepId !== stepId || !context) return <Waiting error={loaded.error} retry={loaded.refetch} />;
-  const last = page.sections.at(-1);
-  const endOfBody = last?.space === 'tight' ? page.sections.length - 1 : page.sections.length;
+  const own = sectionsIn(page, null);
+  const end = own.at(-1);
+  // What is added goes before a footer, and before what pop-ups show.
+  const endOfBody = end ? page.sections.indexOf(end) + (end.space === 'tight' ? 0 : 1) : 0;
   return (
     <div className="h-full flex flex-col">
       {conflict ? <ConflictBar stepId={stepId} showing={conflict.showing} /> : null}
@@ -222,7 +227,10 @@ function Editor({ stepId }: { stepId: string }) {
         <SectionLibrary
           context={context}
           onClose={() => setAddingAt(null)}
-          onChoose={(section) => {
+          onChoose={(chosen) => {
+            // What is added after a section of a pop-up is shown in it too.
+            const { popUpId } = page.sections[addingAt - 1] ?? {};
+            const section = popUpId ? { ...chosen, popUpId } : chosen;
             apply({ kind: 'insertSection', index: addingAt, section });
             dispatch(selected({ kind: 'section', id: section.id }));
             setAddingAt(null);

@@ -1,16 +1,22 @@
 import { SlugSchema, type Step, StepSchema } from '@ruta/core/funnel';
 import { mainOffer, sellsAbout } from '@ruta/core/offers';
 import type { Operation, PageDocument } from '@ruta/core/page';
+import type { PageContext } from '@ruta/pages';
 import { newId } from '../base/newId';
 import { useAppDispatch } from '../base/store';
 import { ProductSelect } from '../catalog/ProductSelect';
 import { useWorkspace } from '../funnel/useFunnel';
 import { useMapHand } from '../funnel/useMap';
 import { Check, TextArea, TextField } from '../ui/Field';
+import { OwnCodeFields } from '../ui/OwnCodeFields';
 import { stopTyped, useEditor } from './editorSlice';
+import { LinkPreviews } from './LinkPreviews';
+import { PictureChooser } from './PictureChooser';
+import { PopUpsSheet } from './PopUpsSheet';
 
 /** The page's own settings: what search engines and link previews show, and the stop's name, address and product. */
-export function PageSheet({ page, step, apply }: { page: PageDocument; step: Step; apply: (operation: Operation) => void }) {
+export function PageSheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation) => void }) {
+  const set = (changes: Extract<Operation, { kind: 'changeSettings' }>['changes']) => apply({ kind: 'changeSettings', changes });
   return (
     <div className="px-4 py-3 grid gap-5">
       <section className="grid gap-3">
@@ -21,7 +27,7 @@ export function PageSheet({ page, step, apply }: { page: PageDocument; step: Ste
           value={page.title}
           maxLength={120}
           error={page.title.trim() === '' ? 'Give the page a public title.' : undefined}
-          onChange={(event) => apply({ kind: 'changeSettings', changes: { title: event.target.value } })}
+          onChange={(event) => set({ title: event.target.value })}
         />
         <TextArea
           label="Description"
@@ -29,15 +35,21 @@ export function PageSheet({ page, step, apply }: { page: PageDocument; step: Ste
           rows={3}
           maxLength={300}
           value={page.description}
-          onChange={(event) => apply({ kind: 'changeSettings', changes: { description: event.target.value } })}
+          onChange={(event) => set({ description: event.target.value })}
         />
-        <Check
-          label="Search engines may list it"
-          checked={page.indexed}
-          onChange={(event) => apply({ kind: 'changeSettings', changes: { indexed: event.target.checked } })}
-        />
+        <Check label="Search engines may list it" checked={page.indexed} onChange={(event) => set({ indexed: event.target.checked })} />
+        <PictureChooser label="Picture where its link is shared" fileId={page.shareImageId ?? null} onChoose={(id) => set({ shareImageId: id ?? undefined })} />
+        <PictureChooser label="Icon in the browser’s tab" fileId={page.iconId ?? null} onChoose={(id) => set({ iconId: id ?? undefined })} />
+        <LinkPreviews page={page} context={context} />
       </section>
       <StepSettings key={step.id} step={step} />
+      <PopUpsSheet page={page} apply={apply} />
+      <details className="border-t border-line pt-4">
+        <summary className="font-semibold cursor-pointer">Code of your own{page.code ? ' · in use' : ''}</summary>
+        <div className="mt-3">
+          <OwnCodeFields code={page.code} where="On this page." onChange={(code) => set({ code })} />
+        </div>
+      </details>
     </div>
   );
 }

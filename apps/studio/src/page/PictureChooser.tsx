@@ -4,6 +4,8 @@ import { useState } from 'react';
 import { type Problem, upload } from '../base/api';
 import { useAppDispatch } from '../base/store';
 import { Button } from '../ui/Button';
+import { Modal } from '../ui/Modal';
+import { pageApi } from './api';
 import { pictureAdded } from './editorSlice';
 
 interface ChooserProps {
@@ -14,20 +16,23 @@ interface ChooserProps {
   onUploaded?: (picture: PictureInfo) => void;
 }
 
-/** Uploads a picture and shows the one that is there. */
+/** Uploads a picture or takes one that was uploaded before, and shows the one that is there. */
 export function PictureChooser({ label, fileId, onChoose, onUploaded }: ChooserProps) {
   const dispatch = useAppDispatch();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
+  const [isLooking, setLooking] = useState(false);
+  const take = (picture: PictureInfo) => {
+    if (onUploaded) onUploaded(picture);
+    else dispatch(pictureAdded(picture));
+    onChoose(picture.id);
+  };
   async function receive(file: File | undefined) {
     if (!file) return;
     setBusy(true);
     setProblem('');
     try {
-      const picture = await upload<PictureInfo>('pictures', file);
-      if (onUploaded) onUploaded(picture);
-      else dispatch(pictureAdded(picture));
-      onChoose(picture.id);
+      take(await upload<PictureInfo>('pictures', file));
     } catch (refusal) {
       setProblem((refusal as Problem).errors[0]?.message ?? (refusal as Problem).title);
     }
@@ -53,6 +58,9 @@ export function PictureChooser({ label, fileId, onChoose, onUploaded }: ChooserP
             }}
           />
         </label>
+        <Button look="quiet" onClick={() => setLooking(true)}>
+          Uploaded before
+        </Button>
         {fileId ? (
           <Button look="quiet" onClick={() => onChoose(null)}>
             Take away
@@ -64,6 +72,41 @@ export function PictureChooser({ label, fileId, onChoose, onUploaded }: ChooserP
           {problem}
         </p>
       ) : null}
+      {isLooking ? (
+        <Uploaded
+          onClose={() => setLooking(false)}
+          onChoose={(picture) => {
+            take(picture);
+            setLooking(false);
+          }}
+        />
+      ) : null}
     </div>
+  );
+}
+
+/** Every picture that was uploaded, newest first. */
+function Uploaded({ onClose, onChoose }: { onClose: () => void; onChoose: (picture: PictureInfo) => void }) {
+  const { data, error } = pageApi.usePicturesQuery();
+  return (
+    <Modal open onClose={onClose} title="Pictures uploaded before" wide>
+      {error ? <p role="alert">They could not be loaded. Try again in a moment.</p> : null}
+      {data?.length === 0 ? <p className="text-soft">None yet. What you upload anywhere can be found here afterwards.</p> : null}
+      <ul className="grid grid-cols-3 sm:grid-cols-5 gap-2">
+        {data?.map((picture) => (
+          <li key={picture.id}>
+            <button
+              type="button"
+              onClick={() => onChoose(picture)}
+              title={picture.name}
+              className="block w-full rounded-md border border-line overflow-hidden text-left hover:border-ink"
+            >
+              <img src={`/media/${picture.id}/480.webp`} alt={picture.name} loading="lazy" className="w-full h-24 object-cover bg-band" />
+              <span className="block px-2 py-1 text-sm truncate">{picture.name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Modal>
   );
 }

@@ -1,4 +1,4 @@
-import { elementRecordOf } from '@ruta/core/elements';
+import { elementRecordOf, type Layout } from '@ruta/core/elements';
 import type { Step } from '@ruta/core/funnel';
 import { findElement, type Operation, type PageDocument } from '@ruta/core/page';
 import type { PageContext } from '@ruta/pages';
@@ -8,6 +8,7 @@ import { IconButton } from '../ui/Button';
 import { ElementSheet } from './ElementSheet';
 import { duplicate, nudge, otherwiseOf, removal } from './editing';
 import { selected, useEditor } from './editorSlice';
+import { LayoutFields, SizeFields } from './LayoutFields';
 import { PageSheet } from './PageSheet';
 import { SectionSheet } from './SectionSheet';
 import { ShowFields } from './ShowFields';
@@ -18,8 +19,9 @@ export function Sheet({ page, step, context, apply }: { page: PageDocument; step
   const selection = useEditor().selection;
   const place = selection?.kind === 'element' ? findElement(page, selection.id) : undefined;
   const section = selection?.kind === 'section' ? page.sections.find((candidate) => candidate.id === selection.id) : undefined;
-  if (!place && !section) return <PageSheet page={page} step={step} apply={apply} />;
+  if (!place && !section) return <PageSheet page={page} step={step} context={context} apply={apply} />;
   const part = place?.element ?? section;
+  const setLayout = (layout: Layout | undefined) => place && apply({ kind: 'changeElement', elementId: place.element.id, changes: { layout } });
   const name = place ? elementRecordOf(place.element.type).name : (section?.name ?? '');
   return (
     <div className="px-4 py-3" key={selection?.id}>
@@ -53,7 +55,19 @@ export function Sheet({ page, step, context, apply }: { page: PageDocument; step
         </IconButton>
       </header>
       {place ? <ElementSheet element={place.element} context={context} apply={apply} /> : null}
-      {section ? <SectionSheet section={section} apply={apply} /> : null}
+      {section ? <SectionSheet page={page} section={section} apply={apply} /> : null}
+      {place ? (
+        <>
+          <LayoutFields layout={place.element.layout} onChange={setLayout} />
+          <SizeFields
+            page={page}
+            id={place.element.id}
+            sizes={place.element.layout?.sizes}
+            onChange={(sizes) => setLayout({ ...place.element.layout, sizes })}
+            apply={apply}
+          />
+        </>
+      ) : null}
       {part && selection ? (
         <ShowFields
           id={selection.id}

@@ -16,6 +16,13 @@ body{overflow:hidden}
 .edit-section:hover>.edit-plus,.edit-plus:focus-visible,.edit-section[data-selected]>.edit-plus{opacity:1}
 .edit-element :is(input,select,textarea,iframe,summary){pointer-events:none}
 .edit-empty{border:1.5px dashed #8a8f99;border-radius:6px;padding:18px;text-align:center;font:500 13px/1.4 system-ui,sans-serif;background:transparent;color:inherit;cursor:pointer}
+.column{position:relative}
+.edit-edge{position:absolute;z-index:3;right:-32px;top:0;bottom:0;width:16px;padding:0;border:0;background:none;cursor:col-resize;touch-action:none}.edit-edge::after{content:"";position:absolute;left:7px;top:0;bottom:0;border-left:2px dashed #8a8f99;opacity:0}.edit-section:hover .edit-edge::after,.edit-section[data-selected] .edit-edge::after{opacity:.6}.edit-edge:hover::after,.edit-edge:focus-visible::after,.edit-edge[data-dragging]::after{opacity:1;border-left:3px solid #F4C20D}
+@media (max-width:720px){.edit-edge{display:none}.edit-section .phone-hide,.edit-element.phone-hide{display:block!important;opacity:.3}.edit-section .section.tall.phone-hide{display:flex!important}}
+@media (min-width:720.02px) and (max-width:1023px){.edit-section .tablet-hide,.edit-element.tablet-hide{display:block!important;opacity:.3}}
+@media (min-width:1023.02px){.edit-section .desktop-hide,.edit-element.desktop-hide{display:block!important;opacity:.3}}
+.edit-section:has(>.overlap)+.edit-section>.section{padding-top:calc(var(--space) + 88px)}.edit-section:has(>.overlap){z-index:1}
+.edit-pop-up{margin:40px auto;border:2px dashed #8a8f99;border-radius:12px;background:var(--ground);position:relative;padding-top:34px}.edit-pop-up::before{content:attr(data-name);position:absolute;left:14px;top:8px;font:600 13px/1.4 Overpass Variable,system-ui,sans-serif;color:#4a5560}.edit-pop-up.opening-narrow{max-width:440px}.edit-pop-up.opening-normal{max-width:620px}.edit-pop-up.opening-wide{max-width:920px}
 .words-holder,.words-editor{outline:none;min-width:1ch;white-space:pre-wrap}
 .words-editor p{margin:0;font:inherit;max-width:none;color:inherit}
 .button .words-holder{display:inline-block}

@@ -2,7 +2,7 @@ import { words } from '@ruta/core/elements';
 import { PAGE_VERSION, type PageDocument } from '@ruta/core/page';
 import { buildSection, headlinePart, part, textPart } from '@ruta/core/sections';
 import { type Brand, LOOK_NAMES, LOOKS, type LookName } from '@ruta/core/shop';
-import type { PageContext } from '@ruta/pages';
+import { shopContext } from '@ruta/pages';
 import { useMemo } from 'react';
 import { newId } from '../base/newId';
 import { PagePicture } from '../ui/PagePicture';
@@ -29,7 +29,12 @@ export function LookChooser({ brand, shopName, value, onChange }: ChooserProps) 
             key={look}
             className={`block rounded-md border-2 overflow-hidden cursor-pointer bg-white has-focus-visible:outline-2 has-focus-visible:outline-info ${look === value ? 'border-ink' : 'border-line hover:border-soft'}`}
           >
-            <PagePicture page={page} context={contextOf({ ...brand, look }, shopName)} width={PICTURE.width} height={PICTURE.height} />
+            <PagePicture
+              page={page}
+              context={shopContext({ ...brand, look }, { name: shopName, email: '', currency: 'EUR' })}
+              width={PICTURE.width}
+              height={PICTURE.height}
+            />
             <span className="block border-t border-line px-3 py-2">
               <span className="flex items-center gap-2 font-semibold">
                 <input type="radio" name="look" value={look} checked={look === value} onChange={() => onChange(look)} className="size-4 accent-go" />
@@ -75,19 +80,3 @@ function samplePage(): PageDocument {
   ];
   return { version: PAGE_VERSION, title: 'A look', description: '', indexed: false, sections: plans.map((plan) => buildSection(plan, newId)) };
 }
-
-const contextOf = (brand: Brand, shopName: string): PageContext => ({
-  brand,
-  shop: { name: shopName, email: '', currency: 'EUR' },
-  product: null,
-  gift: null,
-  buyer: null,
-  pictures: {},
-  assetBase: '',
-  href: () => '#',
-  form: { actionUrl: '', values: {}, errors: {} },
-  checkout: null,
-  order: null,
-  offers: null,
-  endsAt: null,
-});

@@ -1,13 +1,20 @@
+import { type Action, actionsOf } from '../elements';
 import { allElements } from '../page';
 import type { Check } from './check';
+
+const NAMES: Record<Action['kind'], string> = { step: 'stop', section: 'section', 'pop-up': 'pop-up', next: '', address: '', scroll: '' };
 
 export const buttonTargets: Check = {
   check: 'button-targets',
   severity: 'blocking',
   find: ({ page, funnel }) =>
-    allElements(page).flatMap((element) => {
-      if (element.type !== 'button' || element.action.kind !== 'step') return [];
-      const { stepId } = element.action;
-      return funnel.graph.steps.some((step) => step.id === stepId) ? [] : ['A button leads to a stop that no longer exists.'];
-    }),
+    allElements(page)
+      .flatMap(actionsOf)
+      .flatMap((action) => {
+        const isThere =
+          (action.kind !== 'step' || funnel.graph.steps.some((step) => step.id === action.stepId)) &&
+          (action.kind !== 'section' || page.sections.some((section) => section.id === action.sectionId)) &&
+          (action.kind !== 'pop-up' || page.popUps?.some((popUp) => popUp.id === action.popUpId));
+        return isThere ? [] : [`A button leads to a ${NAMES[action.kind]} that no longer exists.`];
+      }),
 };

@@ -8,5 +8,7 @@ export const ActionSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('step'), stepId: idSchema('step') }),
   z.object({ kind: z.literal('address'), url: AddressSchema }),
   z.object({ kind: z.literal('scroll'), target: z.enum(['form', 'order-form']) }),
+  z.object({ kind: z.literal('section'), sectionId: idSchema('section') }),
+  z.object({ kind: z.literal('pop-up'), popUpId: idSchema('popUp') }),
 ]);
 export type Action = z.infer<typeof ActionSchema>;

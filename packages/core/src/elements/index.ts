@@ -1,13 +1,22 @@
 // by hand: records are found through the registry, by their type.
 export * from './action';
 export * from './address';
+export { type FreeTime, FreeTimeSchema } from './appointment';
 export * from './bindName';
+export * from './drawings';
 export { newQuestion, UNWRITTEN_QUESTION } from './faq';
 export { addressFields, FormFieldSchema } from './form';
+export { HTML_ATTRIBUTES, HTML_STYLES, HTML_TAGS } from './html';
+export * from './icons';
+export * from './layout';
 export { ORDER_PARTS, type OrderPart, orderParts } from './orderForm';
-export { type PictureSource, PictureSourceSchema } from './picture';
+export * from './picture';
+export { newPlanCard, type PlanCard } from './priceTable';
 export { PRODUCT_PARTS } from './product';
 export { type ElementPath, type ElementRecord, elementRecord, wordsAt } from './record';
 export * from './registry';
+export { SHARE_WAYS, type ShareWay } from './share';
 export * from './show';
+export { newSaying, type Saying, TESTIMONIAL_STYLES } from './testimonial';
+export { isVideoFile, type VideoSource, VideoSourceSchema } from './video';
 export * from './words';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { idSchema } from '../ids';
+import { LayoutSchema } from './layout';
 import { ShowSchema } from './show';
 import type { Words } from './words';
 
@@ -11,7 +12,7 @@ export const ElementIdSchema = idSchema('element');
 /** Written out, so that a schema made of two shapes reads as one. */
 type Flat<T> = { [K in keyof T]: T[K] };
 type ElementShape<Type extends string, Fields extends z.ZodRawShape> = Flat<
-  { id: typeof ElementIdSchema; type: z.ZodLiteral<Type>; show: z.ZodOptional<typeof ShowSchema> } & Fields
+  { id: typeof ElementIdSchema; type: z.ZodLiteral<Type>; show: z.ZodOptional<typeof ShowSchema>; layout: z.ZodOptional<typeof LayoutSchema> } & Fields
 >;
 
 /** What a record says beside its type and fields. */
@@ -36,14 +37,17 @@ export interface ElementRecord<Type extends string, Fields extends z.ZodRawShape
 
 /**
  * The record of one type of element: its type and fields, then what else is known of it. The schema gets the id,
- * the type and to whom it is shown, as every element has them. A further element is one more file with one of these, and its name in the tuple of
+ * the type, to whom it is shown and how it stands, as every element has them. A further element is one more file with one of these, and its name in the tuple of
  * `registry.ts`.
  */
 export function elementRecord<const Type extends string, Fields extends z.ZodRawShape>(type: Type, fields: Fields) {
-  const schema = z.object({ id: ElementIdSchema, type: z.literal(type), show: ShowSchema.optional(), ...fields }) as unknown as ElementRecord<
-    Type,
-    Fields
-  >['schema'];
+  const schema = z.object({
+    id: ElementIdSchema,
+    type: z.literal(type),
+    show: ShowSchema.optional(),
+    layout: LayoutSchema.optional(),
+    ...fields,
+  }) as unknown as ElementRecord<Type, Fields>['schema'];
   return (traits: ElementTraits<Fields>): ElementRecord<Type, Fields> => ({ ...traits, type, schema });
 }
 
@@ -56,3 +60,7 @@ export function wordsAt(element: object, path: ElementPath): Words {
   for (const key of path) value = (value as Record<string | number, unknown> | undefined)?.[key];
   return Array.isArray(value) ? (value as Words) : [];
 }
+
+/** The places of words in a list of items, item by item: `['items', 0, 'title']`, `['items', 0, 'words']`, … */
+export const itemWords = (items: readonly unknown[], ...fields: string[]): ElementPath[] =>
+  items.flatMap((_, index) => fields.map((field) => ['items', index, field]));

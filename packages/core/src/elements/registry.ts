@@ -1,6 +1,10 @@
 import { z } from 'zod';
 import type { NewId } from '../ids';
+import type { Action } from './action';
+import { appointment } from './appointment';
+import { badges } from './badges';
 import { button } from './button';
+import { comparison } from './comparison';
 import { countdown } from './countdown';
 import { divider } from './divider';
 import { downloads } from './downloads';
@@ -8,19 +12,29 @@ import { faq } from './faq';
 import { form } from './form';
 import { guarantee } from './guarantee';
 import { headline } from './headline';
+import { html } from './html';
+import { iconList } from './iconList';
 import { list } from './list';
 import { logo } from './logo';
+import { logos } from './logos';
+import { navigation } from './navigation';
 import { offers } from './offers';
 import { orderForm } from './orderForm';
 import { orderSummary } from './orderSummary';
 import { picture } from './picture';
 import { price } from './price';
+import { priceTable } from './priceTable';
 import { product } from './product';
+import { progress } from './progress';
 import { receipt } from './receipt';
 import { type ElementPath, wordsAt } from './record';
+import { share } from './share';
 import { spacer } from './spacer';
+import { steps } from './steps';
 import { testimonial } from './testimonial';
+import { testimonials } from './testimonials';
 import { text } from './text';
+import { video } from './video';
 import type { BoundValue } from './words';
 
 /** Every type of element, in the order in which the editor offers them. */
@@ -28,21 +42,34 @@ export const ELEMENTS = [
   headline,
   text,
   picture,
+  video,
   button,
   list,
+  iconList,
+  steps,
   testimonial,
+  testimonials,
+  logos,
+  badges,
   faq,
   price,
+  priceTable,
+  comparison,
   product,
   form,
+  appointment,
   orderForm,
   orderSummary,
   offers,
   countdown,
+  progress,
   receipt,
   downloads,
   guarantee,
+  share,
+  navigation,
   logo,
+  html,
   divider,
   spacer,
 ] as const;
@@ -91,4 +118,37 @@ export function newElement(type: ElementType, newId: NewId): PageElement {
 export function bringUpElement(stored: unknown, version: number): unknown {
   const record = byType.get((stored as { type?: string } | null)?.type ?? '');
   return record?.bringUp ? record.bringUp(stored as Record<string, unknown>, version) : stored;
+}
+
+/** What parts of an element lead to when they are pressed, in order; the place in this list names each one. */
+export function actionsOf(element: PageElement): Action[] {
+  if (element.type === 'button') return [element.action];
+  if (element.type === 'picture') return element.action ? [element.action] : [];
+  if (element.type === 'navigation') return element.items.map(({ action }) => action);
+  return [];
+}
+
+/** An element whose parts lead elsewhere. */
+export function withActions(element: PageElement, change: (action: Action) => Action): PageElement {
+  if (element.type === 'button') return { ...element, action: change(element.action) };
+  if (element.type === 'picture') return element.action ? { ...element, action: change(element.action) } : element;
+  if (element.type === 'navigation') return { ...element, items: element.items.map((item) => ({ ...item, action: change(item.action) })) };
+  return element;
+}
+
+/** Ids of the files that an element shows. */
+export function filesOf(element: PageElement): string[] {
+  switch (element.type) {
+    case 'picture':
+      return element.source?.kind === 'file' ? [element.source.fileId] : [];
+    case 'video':
+      return [...(element.posterId ? [element.posterId] : []), ...(element.source?.kind === 'file' ? [element.source.fileId] : [])];
+    case 'testimonial':
+      return element.pictureId ? [element.pictureId] : [];
+    case 'testimonials':
+    case 'logos':
+      return element.items.flatMap(({ pictureId }) => pictureId ?? []);
+    default:
+      return [];
+  }
 }

@@ -74,5 +74,7 @@ export function plainText(content: Words, resolve?: (value: BoundValue) => strin
 /** The words that something pressed is labelled with; a link inside a button would lead nowhere. */
 const LABELS = new Set(['button', 'yes', 'no', 'next']);
 
+const PRESSED = new Set(['button', 'navigation']);
+
 /** Whether words of an element can hold links: all but those that stand on something that is pressed. */
-export const takesLinks = (type: string, path: ReadonlyArray<string | number>): boolean => type !== 'button' && !LABELS.has(String(path[0]));
+export const takesLinks = (type: string, path: ReadonlyArray<string | number>): boolean => !PRESSED.has(type) && !path.some((key) => LABELS.has(String(key)));

@@ -3,6 +3,7 @@ import { ProductSchema } from '../catalog';
 import { idSchema } from '../ids';
 import { ListQuerySchema, listPageSchema } from '../lists';
 import { FunnelFiguresSchema } from '../reports';
+import { BrandSchema, OwnCodeSchema } from '../shop';
 import { GraphSchema, SlugSchema, StepSchema } from './funnel';
 import { GraphOperationSchema } from './graphOperation';
 import { StepKindSchema } from './stepKinds';
@@ -27,6 +28,10 @@ export const FunnelSettingsSchema = z.object({
 });
 export type FunnelSettings = z.infer<typeof FunnelSettingsSchema>;
 
+/** A look and code of a funnel's own; without them it has the shop's. */
+export const FunnelLookSchema = z.object({ brand: BrandSchema.nullable(), code: OwnCodeSchema.nullable() });
+export type FunnelLook = z.infer<typeof FunnelLookSchema>;
+
 /** What of a stop can be changed beside its page. */
 export const StepSettingsSchema = StepSchema.pick({ name: true, slug: true }).extend({
   productId: idSchema('product').nullable().describe('What the stop is about; null for nothing'),
@@ -45,6 +50,8 @@ export const FunnelViewSchema = z.object({
   name: z.string(),
   slug: z.string(),
   giftId: z.string().nullable(),
+  brand: BrandSchema.nullable().describe('A look of its own'),
+  code: OwnCodeSchema.nullable().describe('Code of its own'),
   revision: z.int().describe('Counts up with every change of the map'),
   graph: GraphSchema,
   stops: z.array(z.string()).describe('Step ids in the order people pass them'),

@@ -32,6 +32,11 @@ export const ID_PREFIXES = {
   section: 'sec',
   column: 'col',
   element: 'elm',
+  popUp: 'pop',
+  ownSection: 'own',
+  booking: 'bkg',
+  pageVersion: 'ver',
+  leadSource: 'lsc',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;

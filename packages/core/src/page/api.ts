@@ -8,3 +8,7 @@ export type StepPage = z.infer<typeof StepPageSchema>;
 
 export const DraftSchema = z.object({ revision: z.int(), page: PageDocumentSchema });
 export const RevisionSchema = z.object({ revision: z.int() });
+
+/** A picture that was uploaded, with the name it came by. */
+export const UploadedPictureSchema = PictureInfoSchema.extend({ name: z.string() });
+export type UploadedPicture = z.infer<typeof UploadedPictureSchema>;

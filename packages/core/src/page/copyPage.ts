@@ -1,3 +1,4 @@
+import { type PageElement, withActions } from '../elements';
 import type { NewId } from '../ids';
 import type { PageDocument, Section } from './page';
 
@@ -19,6 +20,10 @@ function renaming(newId: NewId): { make: (kind: 'section' | 'element', id: strin
 const follow = <T extends { show?: { kind: 'when' } | { kind: 'otherwise'; of: string } | undefined }>(part: T, of: Rename): T =>
   part.show?.kind === 'otherwise' ? { ...part, show: { ...part.show, of: of(part.show.of) } } : part;
 
+/** A press that scrolls to a section goes on doing so in the copy. */
+const anchored = (element: PageElement, of: Rename): PageElement =>
+  withActions(element, (action) => (action.kind === 'section' ? { ...action, sectionId: of(action.sectionId) } : action));
+
 function copied(sections: readonly Section[], newId: NewId): Section[] {
   const ids = renaming(newId);
   const fresh = sections.map((section) => ({
@@ -32,7 +37,7 @@ function copied(sections: readonly Section[], newId: NewId): Section[] {
   }));
   return fresh.map((section) => ({
     ...follow(section, ids.of),
-    columns: section.columns.map((column) => ({ ...column, elements: column.elements.map((element) => follow(element, ids.of)) })),
+    columns: section.columns.map((column) => ({ ...column, elements: column.elements.map((element) => anchored(follow(element, ids.of), ids.of)) })),
   }));
 }
 
@@ -50,9 +55,7 @@ export const leadingTo = (page: PageDocument, stepOf: (stepId: string) => string
     columns: section.columns.map((column) => ({
       ...column,
       elements: column.elements.map((element) =>
-        element.type === 'button' && element.action.kind === 'step'
-          ? { ...element, action: { kind: 'step' as const, stepId: stepOf(element.action.stepId) } }
-          : element,
+        withActions(element, (action) => (action.kind === 'step' ? { ...action, stepId: stepOf(action.stepId) } : action)),
       ),
     })),
   })),

@@ -2,7 +2,7 @@ import type { PageElement } from '../elements';
 import type { Column, PageDocument, Section } from './page';
 import { findElement } from './page';
 
-type Settings = Pick<PageDocument, 'title' | 'description' | 'indexed'>;
+type Settings = Pick<PageDocument, 'title' | 'description' | 'indexed' | 'shareImageId' | 'iconId' | 'code' | 'popUps'>;
 
 /** One small change of a page. Every operation has an inverse that is an operation too. */
 export type Operation =
@@ -10,11 +10,16 @@ export type Operation =
   | { kind: 'removeSection'; sectionId: string }
   | { kind: 'moveSection'; sectionId: string; index: number }
   | { kind: 'changeSection'; sectionId: string; changes: Partial<Omit<Section, 'id' | 'columns'>> }
+  | { kind: 'changeColumn'; columnId: string; changes: Partial<Omit<Column, 'id' | 'elements'>> }
+  /** Puts other columns in the place of a section's: added, taken away, widened. */
+  | { kind: 'setColumns'; sectionId: string; columns: Column[] }
   | { kind: 'insertElement'; columnId: string; index: number; element: PageElement }
   | { kind: 'removeElement'; elementId: string }
   | { kind: 'moveElement'; elementId: string; columnId: string; index: number }
   | { kind: 'changeElement'; elementId: string; changes: Record<string, unknown> }
   | { kind: 'changeSettings'; changes: Partial<Settings> }
+  /** Several changes that are one to a person: done in order, undone backwards. */
+  | { kind: 'several'; operations: Operation[] }
   /** Puts another version in its place. */
   | { kind: 'replacePage'; page: PageDocument };
 
@@ -51,6 +56,21 @@ export function applyOperation(page: PageDocument, operation: Operation): Applie
       const inverse = { kind: 'changeSection', sectionId: section.id, changes: previous(section, operation.changes) } as const;
       return { page: { ...page, sections: page.sections.with(index, { ...section, ...operation.changes }) }, inverse };
     }
+    case 'changeColumn': {
+      const place = columnPlace(page, operation.columnId);
+      const changed = { ...place.column, ...operation.changes };
+      return {
+        page: withColumns(page, place.section, place.section.columns.with(place.index, changed)),
+        inverse: { kind: 'changeColumn', columnId: operation.columnId, changes: previous(place.column, operation.changes) },
+      };
+    }
+    case 'setColumns': {
+      const section = page.sections[sectionIndex(page, operation.sectionId)] as Section;
+      return {
+        page: withColumns(page, section, operation.columns),
+        inverse: { kind: 'setColumns', sectionId: section.id, columns: section.columns },
+      };
+    }
     case 'insertElement': {
       const changed = changeColumn(page, operation.columnId, (elements) => insertAt(elements, operation.index, operation.element));
       return { page: changed, inverse: { kind: 'removeElement', elementId: operation.element.id } };
@@ -79,6 +99,16 @@ export function applyOperation(page: PageDocument, operation: Operation): Applie
         page: { ...page, ...operation.changes },
         inverse: { kind: 'changeSettings', changes: previous(page, operation.changes) },
       };
+    case 'several': {
+      let changed = page;
+      const inverses: Operation[] = [];
+      for (const each of operation.operations) {
+        const applied = applyOperation(changed, each);
+        changed = applied.page;
+        inverses.unshift(applied.inverse);
+      }
+      return { page: changed, inverse: { kind: 'several', operations: inverses } };
+    }
     case 'replacePage':
       return { page: operation.page, inverse: { kind: 'replacePage', page } };
     default:
@@ -107,15 +137,21 @@ function elementPlace(page: PageDocument, elementId: string) {
   return place;
 }
 
-function changeColumn(page: PageDocument, columnId: string, change: (elements: PageElement[]) => PageElement[]): PageDocument {
-  let found = false;
-  const sections = page.sections.map((section) => {
+function columnPlace(page: PageDocument, columnId: string): { section: Section; column: Column; index: number } {
+  for (const section of page.sections) {
     const index = section.columns.findIndex((column) => column.id === columnId);
-    if (index < 0) return section;
-    found = true;
-    const column = section.columns[index] as Column;
-    return { ...section, columns: section.columns.with(index, { ...column, elements: change(column.elements) }) };
-  });
-  if (!found) throw new RangeError(`This page has no column ${columnId}.`);
-  return { ...page, sections };
+    const column = section.columns[index];
+    if (column) return { section, column, index };
+  }
+  throw new RangeError(`This page has no column ${columnId}.`);
+}
+
+const withColumns = (page: PageDocument, section: Section, columns: Column[]): PageDocument => ({
+  ...page,
+  sections: page.sections.map((each) => (each.id === section.id ? { ...each, columns } : each)),
+});
+
+function changeColumn(page: PageDocument, columnId: string, change: (elements: PageElement[]) => PageElement[]): PageDocument {
+  const { section, column, index } = columnPlace(page, columnId);
+  return withColumns(page, section, section.columns.with(index, { ...column, elements: change(column.elements) }));
 }

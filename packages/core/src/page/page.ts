@@ -1,10 +1,27 @@
 import { z } from 'zod';
-import { boundValuesOf, bringUpElement, ElementSchema, elementRecordOf, type PageElement, PERSONAL_VALUES, ShowSchema } from '../elements';
+import {
+  boundValuesOf,
+  bringUpElement,
+  ElementSchema,
+  elementRecordOf,
+  FocusSchema,
+  filesOf,
+  type PageElement,
+  PERSONAL_VALUES,
+  ShowSchema,
+  SizesSchema,
+} from '../elements';
 import { idSchema } from '../ids';
+import { OwnCodeSchema } from '../shop';
+import { PATTERN_NAMES } from './patterns';
+import { PopUpSchema } from './popUp';
+
 export const ColumnSchema = z.object({
   id: idSchema('column'),
   /** Share of the row in twelfths at desktop width; columns stack on a phone. */
   span: z.int().min(2).max(12),
+  panel: z.enum(['sheet', 'line', 'tint', 'accent']).optional().describe('What it stands on'),
+  sizes: SizesSchema.optional(),
   elements: z.array(ElementSchema).max(60),
 });
 export type Column = z.infer<typeof ColumnSchema>;
@@ -18,8 +35,19 @@ export const SectionSchema = z.object({
   width: z.enum(['narrow', 'normal']),
   /** A picture behind the whole section; its ground colour stands under it and where it is missing. */
   backdropId: idSchema('file').nullable().default(null),
+  /** How strongly the ground's colour lies over the picture, so that words on it can be read. */
+  veil: z.enum(['none', 'light', 'strong']).optional(),
+  focus: FocusSchema.optional().describe('The point of the picture that stays in sight'),
+  pattern: z.enum(PATTERN_NAMES).optional(),
+  inset: z.literal(true).optional().describe('A sheet within the page instead of its full width'),
+  overlap: z.literal(true).optional().describe('Its content hangs over into the next section'),
+  tall: z.literal(true).optional().describe('At least as high as the screen'),
+  place: z.enum(['start', 'center', 'end', 'stretch']).optional().describe('Where columns of unlike height stand'),
+  sizes: SizesSchema.optional(),
+  popUpId: idSchema('popUp').optional().describe('The pop-up it is shown in; none for the page itself'),
+  linkedTo: idSchema('ownSection').optional().describe('The own section that it is: what changes there changes here'),
   show: ShowSchema.optional(),
-  columns: z.array(ColumnSchema).min(1, 'A section has at least one column.').max(4),
+  columns: z.array(ColumnSchema).min(1, 'A section has at least one column.').max(6, 'A section holds at most six columns.'),
 });
 export type Section = z.infer<typeof SectionSchema>;
 
@@ -33,6 +61,10 @@ export const PageDocumentSchema = z
     title: z.string().trim().min(1, 'Give the page a public title.').max(120, 'Keep the title under 120 characters.'),
     description: z.string().trim().max(300, 'Keep the description under 300 characters.'),
     indexed: z.boolean(),
+    shareImageId: idSchema('file').nullable().optional().describe('Shown where the page’s link is shared'),
+    iconId: idSchema('file').nullable().optional().describe('Stands in the browser’s tab'),
+    code: OwnCodeSchema.optional(),
+    popUps: z.array(PopUpSchema).max(12, 'A page has at most twelve pop-ups.').optional(),
     sections: z.array(SectionSchema).max(60, 'A page holds at most 60 sections.'),
   })
   .superRefine((page, context) => {
@@ -56,6 +88,18 @@ export type PageDocument = z.infer<typeof PageDocumentSchema>;
 /** All elements of a page, in reading order. */
 export function allElements(page: PageDocument): PageElement[] {
   return page.sections.flatMap((section) => section.columns.flatMap((column) => column.elements));
+}
+
+/** The sections that a pop-up shows, or those of the page itself; one whose pop-up is gone is the page's own again. */
+export function sectionsIn(page: PageDocument, popUpId: string | null): Section[] {
+  const known = new Set(page.popUps?.map(({ id }) => id));
+  return page.sections.filter((section) => (section.popUpId && known.has(section.popUpId) ? section.popUpId : null) === popUpId);
+}
+
+/** Ids of all files that a page's document names. */
+export function filesOn(page: PageDocument): string[] {
+  const own = [page.shareImageId, page.iconId, ...page.sections.map((section) => section.backdropId)].filter((id) => typeof id === 'string');
+  return [...new Set([...own, ...allElements(page).flatMap(filesOf)])];
 }
 
 export interface ElementPlace {

@@ -3,3 +3,4 @@ export { footer } from './footer';
 export { header } from './header';
 export { SECTIONS } from './library';
 export * from './plan';
+export { popUpSection } from './popUp';

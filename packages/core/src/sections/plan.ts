@@ -12,7 +12,9 @@ export interface SectionPlan {
   space?: Section['space'];
   align?: Section['align'];
   width?: Section['width'];
-  columns: Array<{ span: number; parts: Part[] }>;
+  columns: Array<{ span: number; parts: Part[]; panel?: Column['panel'] }>;
+  /** Whatever else a section can be: its pattern, place, overlap. */
+  more?: Partial<Pick<Section, 'pattern' | 'inset' | 'overlap' | 'tall' | 'place'>>;
 }
 
 /** A ready section that can be added to any page. A further one is one more file, and its name in the tuple of `library.ts`. */
@@ -32,8 +34,14 @@ export function buildSection(plan: SectionPlan, newId: NewId): Section {
     align: plan.align ?? 'start',
     width: plan.width ?? 'normal',
     backdropId: null,
+    ...plan.more,
     columns: plan.columns.map(
-      ({ span, parts }): Column => ({ id: newId('column'), span, elements: parts.map((each) => ({ id: newId('element'), ...each }) as PageElement) }),
+      ({ span, parts, panel }): Column => ({
+        id: newId('column'),
+        span,
+        ...(panel ? { panel } : {}),
+        elements: parts.map((each) => ({ id: newId('element'), ...each }) as PageElement),
+      }),
     ),
   };
 }

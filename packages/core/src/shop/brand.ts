@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { idSchema } from '../ids';
 import { LOOK_NAMES } from './looks';
 
 /** A page's ground is clearly light or clearly dark, so that one ink is readable on all its shades. */
@@ -59,6 +60,12 @@ export const BrandSchema = z.object({
   corner: z.int().min(0).max(24),
   /** The character of its pages; one from before there were looks is plain. */
   look: z.enum(LOOK_NAMES).optional(),
+  /** The sign that stands for the name in headers, and on mails; without one it is the name in the headline's type. */
+  logoId: idSchema('file').nullable().optional(),
+  /** What stands in the browser's tab. */
+  iconId: idSchema('file').nullable().optional(),
+  buttons: z.enum(['square', 'rounded', 'pill']).optional().describe('Form of buttons and fields; without it as the look has it'),
+  pictures: z.enum(['plain', 'framed', 'soft', 'toned']).optional().describe('Treatment of pictures; without it as the look has it'),
 });
 export type Brand = z.infer<typeof BrandSchema>;
 

@@ -3,5 +3,6 @@ export * from './coloursFrom';
 export * from './countries';
 export * from './localTime';
 export * from './looks';
+export * from './ownCode';
 export * from './shop';
 export * from './wallClock';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CurrencySchema } from '../money';
 import { COUNTRY_CODES } from './countries';
+import { OwnCodeSchema } from './ownCode';
 
 /** ISO 3166-1 alpha-2 country code, upper case. */
 export const CountrySchema = z.string().refine((code) => COUNTRY_CODES.includes(code), 'Choose a country.');
@@ -30,6 +31,7 @@ export const ShopSchema = z.object({
   pricesIncludeTax: z.boolean(),
   contactEmail: EmailSchema,
   mode: ModeSchema,
+  code: OwnCodeSchema.optional().describe('Code on every page of the shop'),
 });
 
 export type Shop = z.infer<typeof ShopSchema>;

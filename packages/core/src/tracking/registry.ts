@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { appointmentBooked } from './events/appointmentBooked';
 import { checkoutStarted } from './events/checkoutStarted';
 import { fileFetched } from './events/fileFetched';
 import { leadSubmitted } from './events/leadSubmitted';
@@ -18,6 +19,7 @@ export const EVENTS = [
   pageViewed,
   stepLeft,
   leadSubmitted,
+  appointmentBooked,
   checkoutStarted,
   paymentGiven,
   paymentFailed,

@@ -1,41 +1,56 @@
 import type { PictureInfo } from '@ruta/core/catalog';
 import type { ElementOf, PictureSource } from '@ruta/core/elements';
 import { type PageContext, usePage } from '../context';
+import { DrawingView } from '../DrawingView';
+import { WordsView } from '../WordsView';
+import { Photo } from './Photo';
 
-/** The stored picture that a source stands for on this page. */
+/** The stored picture that a source stands for on this page; a drawing is none. */
 export function pictureOf(source: PictureSource | null, context: PageContext): PictureInfo | null {
-  if (!source) return null;
+  if (!source || source.kind === 'drawing') return null;
   if (source.kind === 'file') return context.pictures[source.fileId] ?? null;
   return (source.kind === 'gift' ? context.gift : context.product)?.picture ?? null;
 }
 
-/** Addresses of a picture at every width it is kept at, as `srcset` wants them. */
-function sourceSet(picture: PictureInfo, base: string, format: 'avif' | 'webp'): string {
-  return picture.widths.map((width) => `${base}/media/${picture.id}/${width}.${format} ${width}w`).join(', ');
-}
-
 export function PictureView({ element }: { element: ElementOf<'picture'> }) {
   const { page, context, edit } = usePage();
-  const picture = pictureOf(element.source, context);
-  if (!picture) return edit ? <div className="picture-empty">No picture yet</div> : null;
+  const { source, shape, action, caption } = element;
+  const picture = pictureOf(source, context);
+  if (!picture && source?.kind !== 'drawing') return edit ? <div className="picture-empty">No picture yet</div> : null;
   const span = page.sections.flatMap((section) => section.columns).find((column) => column.elements.includes(element))?.span ?? 12;
-  const sizes = `(max-width: 720px) 92vw, ${Math.round((1080 * span) / 12)}px`;
   // The first two sections are on screen at once; whatever comes later loads when it is near.
   const early = page.sections.slice(0, 2).some((section) => section.columns.some((column) => column.elements.includes(element)));
-  const largest = picture.widths.at(-1) ?? picture.width;
+  const className = `picture picture-${shape}`;
+  const shown = picture ? (
+    <Photo
+      picture={picture}
+      alt={element.alt}
+      sizes={`(max-width: 720px) 92vw, ${Math.round((1080 * span) / 12)}px`}
+      className={className}
+      early={early}
+      focus={element.focus}
+      crop={element.crop}
+    />
+  ) : source?.kind === 'drawing' ? (
+    <span className={`${className} picture-drawn`}>
+      <DrawingView name={source.name} label={element.alt} />
+    </span>
+  ) : null;
+  const linked =
+    action && !edit ? (
+      <a className="picture-link" href={context.href(action, element.id)} aria-label={element.alt || 'Go on'}>
+        {shown}
+      </a>
+    ) : (
+      shown
+    );
+  if (!caption) return linked;
   return (
-    <picture className={`picture picture-${element.shape}`}>
-      <source type="image/avif" srcSet={sourceSet(picture, context.assetBase, 'avif')} sizes={sizes} />
-      <img
-        src={`${context.assetBase}/media/${picture.id}/${largest}.webp`}
-        srcSet={sourceSet(picture, context.assetBase, 'webp')}
-        sizes={sizes}
-        width={picture.width}
-        height={picture.height}
-        alt={element.alt}
-        loading={early ? undefined : 'lazy'}
-        decoding="async"
-      />
-    </picture>
+    <figure className="captioned">
+      {linked}
+      <figcaption className="text-small">
+        <WordsView words={caption} elementId={element.id} path={['caption']} />
+      </figcaption>
+    </figure>
   );
 }

@@ -1,20 +1,6 @@
 import type { ElementOf } from '@ruta/core/elements';
-import { usePage } from '../context';
-import { WordsView } from '../WordsView';
+import { SayingView } from './SayingView';
 
 export function TestimonialView({ element }: { element: ElementOf<'testimonial'> }) {
-  const { edit } = usePage();
-  return (
-    <figure className="testimonial">
-      <blockquote>
-        <p>
-          <WordsView words={element.words} elementId={element.id} path={['words']} />
-        </p>
-      </blockquote>
-      <figcaption>
-        <strong>{element.name || (edit ? 'Whose words are these?' : '')}</strong>
-        {element.detail ? `${element.name ? ', ' : ''}${element.detail}` : ''}
-      </figcaption>
-    </figure>
-  );
+  return <SayingView saying={element} style={element.style ?? 'line'} elementId={element.id} path={[]} />;
 }

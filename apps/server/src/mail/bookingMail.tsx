@@ -1,0 +1,46 @@
+import { paletteOf } from '@ruta/core/shop';
+import { renderToStaticMarkup } from 'react-dom/server';
+import type { Mail } from '../base/outbox/kinds/mail';
+import type { ShopRow } from '../shop/store';
+import { Frame, sender, TEST_MARK } from './frame';
+
+interface BookingWords {
+  to: 'buyer' | 'seller';
+  /** When it is, by the shop's clock. */
+  at: string;
+  minutes: number;
+  subject: string;
+  place: string;
+  attendee: { name: string; email: string };
+  calendar: string;
+}
+
+/** Tells one of the two who meet, with a calendar file. */
+export function bookingMail(shop: ShopRow, { to, at, minutes, subject, place, attendee, calendar }: BookingWords): Mail {
+  const { settings, brand } = shop;
+  const palette = paletteOf(brand);
+  const lines = [
+    to === 'buyer' ? `Your time is booked: ${at} (${settings.timeZone}), ${minutes} minutes.` : `Booked: ${at} (${settings.timeZone}), ${minutes} minutes.`,
+    // The shop's mail carries no words of a stranger to anybody else.
+    ...(to === 'seller' ? [`With ${attendee.name}, ${attendee.email}.`] : [`About: ${subject}.`]),
+    ...(place ? [`Where: ${place}`] : []),
+    ...(to === 'buyer' ? [`If it does not suit you any more, write to ${settings.contactEmail}.`] : []),
+  ];
+  const html = renderToStaticMarkup(
+    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
+      {lines.map((line) => (
+        <p key={line} style={{ margin: '0 0 12px' }}>
+          {line}
+        </p>
+      ))}
+    </Frame>,
+  );
+  return {
+    from: sender(shop),
+    to: to === 'buyer' ? attendee.email : settings.contactEmail,
+    subject: `${settings.mode === 'test' ? TEST_MARK : ''}${subject}: ${at}`,
+    html: `<!doctype html>${html}`,
+    text: lines.join('\n'),
+    attachments: [{ filename: 'appointment.ics', content: calendar, contentType: 'text/calendar; charset=utf-8; method=REQUEST' }],
+  };
+}

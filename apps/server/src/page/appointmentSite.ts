@@ -1,0 +1,45 @@
+import { isElementOf } from '@ruta/core/elements';
+import { findElement } from '@ruta/core/page';
+import express, { Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { bookAppointment } from '../appointments/book';
+import { appointmentsOn } from '../appointments/shown';
+import { type LiveServices, stepPath } from '../funnel/live';
+import { renderStep } from '../site/renderStep';
+import { seenBy } from '../site/seenPage';
+import type { Tracked } from '../tracking/recorder';
+import { counts, visitorOf } from '../tracking/visitor';
+
+/** Booking writes two mails, so that few are allowed. */
+const BOOKINGS_PER_MINUTE = 10;
+
+/** Booking a time on a page. */
+export function appointmentSite(services: Tracked & LiveServices): Router {
+  const router = Router();
+  const limit = rateLimit({
+    windowMs: 60_000,
+    limit: BOOKINGS_PER_MINUTE,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    message: 'Too many bookings in a short time. Wait a minute, then try again.',
+  });
+  router.post('/go/:stepId/appointment', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request, response, next) => {
+    const live = services.live.step(String(request.params.stepId));
+    const element = live && findElement(live.page, String(request.body?._appointment))?.element;
+    if (!live || !element || !isElementOf(element, 'appointment')) return next();
+    const visitor = visitorOf(services, request);
+    // A filled decoy is a machine: it is told what everybody is told, and nothing is kept.
+    if (typeof request.body.website === 'string' && request.body.website !== '') return response.redirect(303, stepPath(live));
+    const result = bookAppointment(services, live, element, request.body, visitor, counts(services, request));
+    const actionUrl = `/go/${live.step.id}/appointment`;
+    const shown = appointmentsOn(services, live.page, actionUrl);
+    const own = shown[element.id];
+    if (own) shown[element.id] = 'at' in result ? { ...own, booked: `Booked: ${result.at}` } : { ...own, ...result };
+    return response
+      .status('at' in result ? 200 : 422)
+      .set('cache-control', 'no-store')
+      .type('html')
+      .send(renderStep(services, seenBy(services, live, { visitor, acceptLanguage: request.get('accept-language') }), { appointments: shown }));
+  });
+  return router;
+}

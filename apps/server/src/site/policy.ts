@@ -1,0 +1,44 @@
+import { allElements } from '@ruta/core/page';
+import { joinCode, type OwnCode } from '@ruta/core/shop';
+import type { Config } from '../base/config';
+import type { Services } from '../base/services';
+import type { LiveStep } from '../funnel/live';
+import { loadShop } from '../shop/store';
+
+interface Allowed {
+  /** Frames and media of other hosts, for videos that are played on the page. */
+  players: boolean;
+  /** Whatever the seller's own code asks for. */
+  ownCode: boolean;
+}
+
+const NOTHING: Allowed = { players: false, ownCode: false };
+
+/** What public pages may load, from where: by itself only what is the shop's own. */
+export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { players, ownCode }: Allowed = NOTHING): string {
+  const own = ["'self'", ...(standinsUrl ? [standinsUrl] : [])].join(' ');
+  const wide = ownCode ? ' https:' : '';
+  return [
+    `default-src 'self'${wide}`,
+    ...(ownCode ? [`script-src 'self' 'unsafe-inline' https:${standinsUrl ? ` ${standinsUrl}` : ''}`, `connect-src ${own} https:`] : []),
+    `style-src 'self' 'unsafe-inline'${wide}`,
+    `img-src 'self' data: https:`,
+    `media-src 'self'${players || ownCode ? ' https:' : ''}`,
+    `frame-src ${own}${players || ownCode ? ' https:' : ''}`,
+    `form-action ${own}${wide}`,
+    "base-uri 'none'",
+    "object-src 'none'",
+    "frame-ancestors 'self'",
+  ].join('; ');
+}
+
+/** The seller's own code on one page: of the shop, the funnel and the page together. */
+export const codeOn = ({ db }: Pick<Services, 'db'>, { publication, page }: LiveStep): OwnCode =>
+  joinCode(loadShop(db).settings.code, publication.snapshot.code, page.code);
+
+/** What one page may load: more only where it shows videos of other hosts, or runs the seller's own code. */
+export function pagePolicy(services: Pick<Services, 'db' | 'config'>, live: LiveStep): string {
+  const { head, body } = codeOn(services, live);
+  const players = allElements(live.page).some((element) => element.type === 'video' && element.source?.kind === 'address');
+  return sitePolicy(services.config, { players, ownCode: head !== '' || body !== '' });
+}

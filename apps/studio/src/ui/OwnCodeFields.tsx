@@ -1,0 +1,37 @@
+import type { OwnCode } from '@ruta/core/shop';
+import { TextArea } from './Field';
+
+const MONO = 'w-full rounded-md border bg-white px-3 py-2 font-mono text-sm border-[#98a5a1]';
+const EMPTY: OwnCode = { head: '', body: '' };
+
+/** Code of the seller's own; it runs on public pages only, never in the studio. */
+export function OwnCodeFields({ code, where, onChange }: { code: OwnCode | null | undefined; where: string; onChange: (code: OwnCode | undefined) => void }) {
+  const now = code ?? EMPTY;
+  const set = (changes: Partial<OwnCode>) => {
+    const next = { ...now, ...changes };
+    onChange(next.head === '' && next.body === '' ? undefined : next);
+  };
+  return (
+    <div className="grid gap-3">
+      <TextArea
+        label="In the head"
+        rows={4}
+        spellCheck={false}
+        maxLength={20_000}
+        className={MONO}
+        value={now.head}
+        onChange={(event) => set({ head: event.target.value })}
+      />
+      <TextArea
+        label="At the end of the body"
+        rows={4}
+        spellCheck={false}
+        maxLength={20_000}
+        className={MONO}
+        value={now.body}
+        onChange={(event) => set({ body: event.target.value })}
+      />
+      <p className="text-soft">{where} It is put in as it is written, and runs on the public site only.</p>
+    </div>
+  );
+}

@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { elementRecord } from './record';
+import { WordsSchema, words } from './words';
+
+/** Ways to pass a page on. None of them tells anybody who shares what. */
+export const SHARE_WAYS = { copy: 'Copy the link', mail: 'By e-mail', device: 'With the device’s own menu' } as const;
+export type ShareWay = keyof typeof SHARE_WAYS;
+
+export const share = elementRecord('share', {
+  label: WordsSchema,
+  message: z.string().max(300).describe('What is passed on beside the address'),
+  ways: z.array(z.enum(Object.keys(SHARE_WAYS) as [ShareWay, ...ShareWay[]])).min(1, 'Leave at least one way.'),
+  stepId: z.string().max(40).nullable().describe('The stop whose address is passed on; none for the page itself'),
+})({
+  name: 'Share box',
+  create: () => ({ label: words('Know somebody who would like this?'), message: '', ways: ['copy', 'mail', 'device'], stepId: null }),
+  words: () => [['label']],
+});

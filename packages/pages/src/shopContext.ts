@@ -1,0 +1,22 @@
+import type { Brand } from '@ruta/core/shop';
+import type { PageContext } from './context';
+
+/** What a page is shown with before anything but the shop is known. */
+export const shopContext = (brand: Brand, shop: PageContext['shop']): PageContext => ({
+  brand,
+  shop,
+  product: null,
+  gift: null,
+  buyer: null,
+  pictures: {},
+  assetBase: '',
+  href: () => '#',
+  addressOf: () => '',
+  cleanHtml: () => '',
+  appointments: {},
+  form: { actionUrl: '', values: {}, errors: {} },
+  checkout: null,
+  order: null,
+  offers: null,
+  endsAt: null,
+});
