@@ -22,7 +22,7 @@ function someOperation(current: PageDocument, choice: number, a: number, b: numb
       return {
         kind: 'insertSection',
         index: a % (current.sections.length + 1),
-        section: buildSection((SECTIONS[b % SECTIONS.length] ?? SECTIONS[0]).plan(), newId),
+        section: buildSection((SECTIONS[b % SECTIONS.length] as (typeof SECTIONS)[number]).plan(), newId),
       };
     case 1:
       return section ? { kind: 'removeSection', sectionId: section.id } : null;

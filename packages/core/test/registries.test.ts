@@ -40,7 +40,7 @@ describe('names in a registry', () => {
     ['events', EVENTS.map(({ kind }) => kind)],
     ['checks', CHECKS.map(({ check }) => check)],
     ['step kinds', STEP_KINDS.map(({ kind }) => kind)],
-    ['sections', SECTIONS.map(({ purpose }) => purpose)],
+    ['sections', SECTIONS.map(({ key }) => key)],
     ['templates', TEMPLATES.map(({ template }) => template)],
   ] as Array<[string, string[]]>)('of %s stand for one record each', (_registry, names) => {
     expect(new Set(names).size).toBe(names.length);
@@ -93,7 +93,7 @@ describe('a stored page', () => {
 });
 
 describe('each ready section', () => {
-  it.each(SECTIONS)('$purpose is valid on any page, with ids of its own', ({ plan }) => {
+  it.each(SECTIONS)('$key is valid on any page, with ids of its own', ({ plan }) => {
     const sections = [buildSection(plan(), newId), buildSection(plan(), newId)];
     expect(PageDocumentSchema.safeParse({ ...page(), sections }).error).toBeUndefined();
   });

@@ -2,6 +2,7 @@ import { words } from '../elements';
 import { one, type ReadySection, textPart } from './plan';
 
 export const footer: ReadySection = {
+  key: 'footer',
   purpose: 'footer',
   name: 'Footer',
   plan: () => ({

@@ -1,4 +1,4 @@
-import { type ElementOf, type ElementType, elementRecordOf, type PageElement, type Words } from '../elements';
+import { type ElementOf, type ElementType, elementRecordOf, type PageElement, type Trade, type Words } from '../elements';
 import type { NewId } from '../ids';
 import type { Column, Section } from '../page';
 
@@ -17,10 +17,37 @@ export interface SectionPlan {
   more?: Partial<Pick<Section, 'pattern' | 'inset' | 'overlap' | 'tall' | 'place'>>;
 }
 
-/** A ready section that can be added to any page. A further one is one more file, and its name in the tuple of `library.ts`. */
+/** What ready sections are for, in the order of the library. */
+export const SECTION_PURPOSES = {
+  header: 'Header',
+  opening: 'Opening',
+  benefits: 'Benefits',
+  included: 'What is included',
+  steps: 'How it works',
+  story: 'Story and words',
+  about: 'Who is behind it',
+  proof: 'Proof',
+  comparison: 'Comparison',
+  price: 'Price',
+  guarantee: 'Guarantee',
+  questions: 'Questions',
+  form: 'Form',
+  appointment: 'Appointment',
+  deadline: 'Deadline',
+  media: 'Pictures and video',
+  closing: 'Last call',
+  after: 'After the purchase',
+  footer: 'Footer',
+} as const;
+export type SectionPurpose = keyof typeof SECTION_PURPOSES;
+
+/** A ready section that can be added to any page. A further one is one more record in the file of its purpose, in `ready`. */
 export interface ReadySection {
-  purpose: string;
+  key: string;
+  purpose: SectionPurpose;
   name: string;
+  /** The trade its drawing is of; none for one that suits all. */
+  trade?: Trade;
   plan: () => SectionPlan;
 }
 
