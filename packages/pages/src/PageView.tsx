@@ -42,7 +42,7 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
 function PopUpView({ page, popUp }: { page: PageDocument; popUp: PopUp }) {
   const { edit } = usePage();
   const sections = sectionsIn(page, popUp.id);
-  if (sections.length === 0) return null;
+  if (sections.length === 0 || (edit && !edit.framesLayout)) return null;
   const content = sections.map((section) => <SectionView key={section.id} section={section} />);
   if (edit) {
     return (

@@ -115,6 +115,8 @@ export interface EditHooks {
   frameSection: (sectionId: string, children: ReactNode) => ReactNode;
   frameElement: (elementId: string, children: ReactNode) => ReactNode;
   columnEnd: (columnId: string, index: number) => ReactNode;
+  /** Whether its frames stand as the layout of their elements says; otherwise the elements do so themselves. */
+  framesLayout?: boolean;
   editableWords: (elementId: string, path: Array<string | number>, words: Words) => ReactNode | null;
 }
 

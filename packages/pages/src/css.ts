@@ -137,7 +137,7 @@ ${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${
 .testimonial{border-left:3px solid var(--accent);padding-left:18px}.testimonial blockquote{font:500 1.15rem/1.5 var(--heading)}.testimonial figcaption{margin-top:8px;font-size:.92rem}
 .faq{display:grid;width:100%;text-align:start}.faq details{border-bottom:1px solid var(--line);padding:14px 0}.faq summary{font-weight:600;cursor:pointer}.faq p{margin-top:8px}
 .guarantee{border:var(--panel-line);border-radius:var(--panel-corner);padding:16px 18px;font-size:.95rem;text-align:start;width:100%}
-.price{display:grid;gap:2px}.price-now{font:var(--hw) 2.6rem/1.1 var(--heading)}.price-was{color:var(--soft)}
+.price{display:grid;gap:2px}.price-now{font:var(--hw) 2.6rem/1.1 var(--heading)}.price-was{color:var(--soft)}.ground-dark .price-was{color:var(--soft-on-dark)}
 .logo{font:var(--hw) 1.3rem/1.3 var(--heading)}
 .logo img{display:block;height:44px;width:auto;max-width:220px;object-fit:contain}.divider{width:100%;border:0;border-top:1px solid var(--line);margin:8px 0}
 .spacer-small{height:16px}.spacer-medium{height:40px}.spacer-large{height:80px}

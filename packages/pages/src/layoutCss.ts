@@ -14,6 +14,9 @@ const IN_ORDER = 'main{display:flex;flex-direction:column}';
 const MOST_ORDERED = 60;
 const SPACES = { none: '-20px', small: '-10px', large: '36px' };
 
+/** What can hang over an edge and stay readable: it has a ground of its own. */
+const HANGING = '.picture,.video,.panel,.stand';
+
 /** Everything that a section, a column or an element can say of how it stands. */
 const ARRANGEMENT = `
 .section{position:relative}
@@ -22,17 +25,18 @@ const ARRANGEMENT = `
 .ground-plain{--veil:var(--ground)}.ground-tint{--veil:var(--tint)}.ground-sheet{--veil:var(--sheet)}.ground-dark{--veil:var(--dark)}
 .veil-light::after{opacity:.55}.veil-strong::after{opacity:.82}
 .inset{width:min(calc(var(--row) + 96px),100% - 48px);margin:24px auto;border-radius:calc(var(--corner)*2)}
-.overlap{border-bottom:88px solid transparent;background-clip:padding-box;margin-bottom:-88px;z-index:1;padding-bottom:0;pointer-events:none}.overlap>.row{margin-bottom:-88px;pointer-events:auto;align-items:flex-end}.overlap+.section{padding-top:calc(var(--space) + 88px)}
+.overlap:has(${HANGING}){border-bottom:88px solid transparent;background-clip:padding-box;margin-bottom:-88px;z-index:1;padding-bottom:0;pointer-events:none}.overlap:has(${HANGING})>.row{margin-bottom:-88px;pointer-events:auto;align-items:flex-end}.overlap:has(${HANGING})+.section{padding-top:calc(var(--space) + 88px)}
 .tall{min-height:min(92svh,900px);display:flex;flex-direction:column;justify-content:center}.tall>.row{width:100%}
 .place-start>.row{align-items:flex-start}.place-center>.row{align-items:center}.place-end>.row{align-items:flex-end}.place-stretch>.row{align-items:stretch}
 .stand{padding:26px;border-radius:var(--panel-corner);color:var(--ink)}.stand-sheet{background:var(--sheet);border:var(--panel-line)}.stand-line{border:1.5px solid currentColor;color:inherit}.stand-tint{background:var(--tint)}.stand-accent{background:var(--accent);color:var(--on-accent)}
 .ground-tint .stand-tint{background:var(--ground)}.stand-accent :is(.text-lead,.text-small,.text-eyebrow,.price-was,.price-other){color:inherit}.stand-accent .button-main{background:var(--ink);color:var(--ground)}
+.ground-dark :is(.stand-sheet,.stand-tint) :is(.text-lead,.text-small,.text-small a,.price-was,.price-other){color:var(--soft)}.ground-dark :is(.stand-sheet,.stand-tint) :is(.text-eyebrow,.icon-mark,.stars,.badges .icon,.cell-yes){color:var(--accent-ink)}.ground-dark :is(.stand-sheet,.stand-tint) .list-check li::before{border-color:var(--accent-ink)}.ground-dark .stand .field-error{color:#b3261e}
 .layout{display:flex;flex-direction:column;gap:20px;align-self:stretch;min-width:0}.layout>.button{align-self:flex-start}.align-center .layout>.button{align-self:center}.layout>.button-wide{align-self:stretch}
 .to-start{align-items:flex-start;text-align:start}.to-center{align-items:center;text-align:center}.to-end{align-items:flex-end;text-align:end}:is(.to-start,.to-center,.to-end)>.button{align-self:auto}.to-center>:is(.text,.rich){margin-inline:auto}.to-end>.text{margin-inline-start:auto}
 .share-third{width:33%}.share-half{width:50%}.share-two-thirds{width:66%}:is(.share-third,.share-half,.share-two-thirds){align-self:flex-start}:is(.share-third,.share-half,.share-two-thirds).to-center,.align-center :is(.share-third,.share-half,.share-two-thirds){align-self:center}:is(.share-third,.share-half,.share-two-thirds).to-end{align-self:flex-end}
 .scale-smaller{zoom:.85}.scale-larger{zoom:1.2}
 ${(Object.entries(SPACES) as Array<[string, string]>).map(([name, length]) => `.above-${name}{margin-top:${length}}`).join('')}
-@media ${MEDIA.phone}{.inset{width:calc(100% - 20px);margin:10px auto}.share-third,.share-half,.share-two-thirds{width:100%}.stand{padding:20px}.overlap{border-bottom-width:48px;margin-bottom:-48px}.overlap>.row{margin-bottom:-48px}.overlap+.section{padding-top:calc(var(--space)*.68 + 48px)}}
+@media ${MEDIA.phone}{.inset{width:calc(100% - 20px);margin:10px auto}.share-third,.share-half,.share-two-thirds{width:100%}.stand{padding:20px}.overlap:has(${HANGING}){border-bottom-width:48px;margin-bottom:-48px}.overlap:has(${HANGING})>.row{margin-bottom:-48px}.overlap:has(${HANGING})+.section{padding-top:calc(var(--space)*.68 + 48px)}}
 `.replaceAll('\n', '');
 
 /** Rules for what differs on one size of screen, for just the orders that are in use. */

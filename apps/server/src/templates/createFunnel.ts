@@ -2,7 +2,18 @@ import { isFree, type Product } from '@ruta/core/catalog';
 import { slugify } from '@ruta/core/funnel';
 import type { IdKind } from '@ruta/core/ids';
 import { PageDocumentSchema } from '@ruta/core/page';
-import { copyFunnel, type DrawnExtras, type DrawnFunnel, drawFunnel, EXTRAS, type FunnelCopy, type NewFunnel, templateOf } from '@ruta/core/templates';
+import {
+  copyFunnel,
+  type DrawnExtras,
+  type DrawnFunnel,
+  designOf,
+  drawFunnel,
+  dress,
+  EXTRAS,
+  type FunnelCopy,
+  type NewFunnel,
+  templateOf,
+} from '@ruta/core/templates';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
@@ -28,8 +39,11 @@ export function createFunnel(services: Needs, input: NewFunnel): string {
       return id ? [[extra, loadProduct(db, id)]] : [];
     }),
   ) as DrawnExtras;
-  const drawn = drawFunnel(input.template, { product, gift, extras }, (kind: IdKind) => newId(clock, kind));
-  return write(services, drawn, { name: input.name, slug: input.slug, giftId: gift?.id ?? null });
+  const fresh = (kind: IdKind) => newId(clock, kind);
+  const shape = drawFunnel(input.template, { product, gift, extras }, fresh);
+  const design = designOf(input.design);
+  const drawn = design ? dress(shape, design, { product, gift }, fresh) : shape;
+  return write(services, drawn, { name: input.name, slug: input.slug, giftId: gift?.id ?? null, brand: (input.ownLook && design?.brand) || null });
 }
 
 /** Creates a funnel as another of one's own stands now, as a draft. @returns its id */
@@ -37,16 +51,20 @@ export function copyOfFunnel(services: Needs, funnelId: string, { name }: Funnel
   const { funnel, graph, steps: stepRows } = loadFunnel(services.db, funnelId);
   const pages = Object.fromEntries(stepRows.map((step) => [step.id, step.draft]));
   const copy = copyFunnel(graph, pages, (kind: IdKind) => newId(services.clock, kind));
-  return write(services, copy, { name, giftId: funnel.giftId });
+  return write(services, copy, { name, giftId: funnel.giftId, brand: funnel.brand, code: funnel.code });
 }
 
-function write({ db, clock }: Needs, drawn: DrawnFunnel, { name, slug, giftId }: { name: string; slug?: string | undefined; giftId: string | null }): string {
+type Kept = Pick<typeof funnels.$inferInsert, 'name' | 'giftId' | 'brand' | 'code'> & { slug?: string | undefined };
+
+function write({ db, clock }: Needs, drawn: DrawnFunnel, { name, slug, ...kept }: Kept): string {
   const id = newId(clock, 'funnel');
   const address = slug ?? freeSlug(db, slugify(name) || 'funnel');
   checkSlug(db, address, id);
   const now = clock.now();
   db.transaction((tx) => {
-    tx.insert(funnels).values({ id, name, slug: address, entryId: drawn.graph.entryId, giftId, createdAt: now, updatedAt: now }).run();
+    tx.insert(funnels)
+      .values({ id, name, slug: address, entryId: drawn.graph.entryId, ...kept, createdAt: now, updatedAt: now })
+      .run();
     for (const step of drawn.graph.steps) {
       const draft = drawn.pages[step.id];
       if (!draft) throw new Error(`The template drew no page for ${step.name}.`);

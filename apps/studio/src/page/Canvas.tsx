@@ -99,6 +99,7 @@ export function Canvas({
       dispatch(selected(next));
     };
     return {
+      framesLayout: true,
       frameSection: (sectionId, children) => {
         const index = page.sections.findIndex((section) => section.id === sectionId);
         const isSelected = selection?.id === sectionId;

@@ -16,6 +16,7 @@ import { Button, ButtonLink } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
 import { PagePicture } from '../ui/PagePicture';
+import { DesignChooser } from './DesignChooser';
 
 /** Starting a funnel: which shape, what is sold, how it is called. Every page comes at once. */
 export function NewFunnelPage() {
@@ -48,6 +49,8 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
   const navigate = useNavigate();
   const [create, { error, isLoading }] = funnelApi.useCreateFunnelMutation();
   const [template, setTemplate] = useState<TemplateName>('straight-sale');
+  const [design, setDesign] = useState<string | null>(null);
+  const [ownLook, setOwnLook] = useState(true);
   const [productId, setProductId] = useState(firstId);
   const [giftId, setGiftId] = useState(firstGiftId);
   const [extras, setExtras] = useState<Partial<Record<Extra, string>>>({});
@@ -60,7 +63,14 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
 
   async function start() {
-    const made = await create({ name: name ?? suggested, template, productId, ...(needsGift ? { giftId } : {}), extras })
+    const made = await create({
+      name: name ?? suggested,
+      template,
+      ...(design ? { design, ownLook } : {}),
+      productId,
+      ...(needsGift ? { giftId } : {}),
+      extras,
+    })
       .unwrap()
       .catch(() => null);
     if (made) await navigate(`/funnels/${made.id}/map`);
@@ -87,6 +97,22 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
               wordsOf={(row) => `${productLabel(row)}, ${priceWords(row.price, shop.settings.currency, Date.now())}`}
             />
           </div>
+        </Panel>
+        <Panel title="How should it look?">
+          {product ? (
+            <DesignChooser
+              value={design}
+              ownLook={ownLook}
+              product={product}
+              gift={gift}
+              shop={shop}
+              onOwnLook={setOwnLook}
+              onChange={(chosen) => {
+                setDesign(chosen?.design ?? null);
+                if (chosen) setTemplate(chosen.template);
+              }}
+            />
+          ) : null}
         </Panel>
         <Panel title="What should a visitor do first?">
           <fieldset className="grid lg:grid-cols-2 gap-4">

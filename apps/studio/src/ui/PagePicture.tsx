@@ -8,6 +8,8 @@ import { STILL } from './still';
 const PICTURE_WIDTH = 1100;
 /** A picture is filled by its first sections; what would stand below its edge is not drawn. */
 const MOST_SECTIONS = 3;
+/** Words of a template are marked where they are edited, not in a picture. */
+const PLAIN_WORDS = 'mark{background:none;color:inherit}';
 
 /** Typefaces are known to a document, not to a part of it, so that the brand's are made known once. */
 function useFonts(brand: Brand): void {
@@ -25,14 +27,14 @@ function useFonts(brand: Brand): void {
  * A true small picture of a page, from the same components that visitors' pages are made of: a part of the screen with a
  * style of its own, not a document, so that a map of many stops stays light. It is drawn once it comes near the screen.
  */
-export const PagePicture = memo(function PagePicture(props: { page: PageDocument; context: PageContext; width: number; height: number }) {
-  const { page, context, width, height } = props;
+export const PagePicture = memo(function PagePicture(props: { page: PageDocument; context: PageContext; width: number; height: number; most?: number }) {
+  const { page, context, width, height, most = MOST_SECTIONS } = props;
   const holder = useRef<HTMLDivElement>(null);
   const [root, setRoot] = useState<ShadowRoot | null>(null);
   const [near, setNear] = useState(false);
   useFonts(context.brand);
-  const css = useMemo(() => pageCss(context.brand, { within: ':host' }), [context.brand]);
-  const start = useMemo(() => ({ ...page, sections: page.sections.slice(0, MOST_SECTIONS) }), [page]);
+  const start = useMemo(() => ({ ...page, sections: page.sections.slice(0, most) }), [page, most]);
+  const css = useMemo(() => pageCss(context.brand, { within: ':host', page: start }) + PLAIN_WORDS, [context.brand, start]);
   const scale = width / PICTURE_WIDTH;
 
   useLayoutEffect(() => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SlugSchema } from '../funnel';
 import { idSchema } from '../ids';
+import { DESIGN_NAMES } from './designs';
 import { TEMPLATE_NAMES } from './registry';
 import { EXTRAS, type Extra } from './template';
 
@@ -9,6 +10,8 @@ export const NewFunnelSchema = z.object({
   name: z.string().trim().min(1, 'Give the funnel a name.').max(80, 'Keep the name under 80 characters.'),
   slug: SlugSchema.optional(),
   template: z.enum(TEMPLATE_NAMES),
+  design: z.enum(DESIGN_NAMES).optional().describe('Whose pages are arranged and worded for a trade'),
+  ownLook: z.boolean().default(false).describe('Whether the funnel takes the look of the design instead of the shop’s'),
   productId: idSchema('product'),
   giftId: idSchema('product').optional(),
   extras: z

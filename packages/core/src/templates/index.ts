@@ -1,6 +1,7 @@
 export * from './api';
 export * from './checkoutPage';
 export * from './copyFunnel';
+export * from './designs';
 export * from './extras';
 export * from './giftFirst';
 export * from './offerPage';

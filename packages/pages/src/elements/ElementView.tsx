@@ -77,7 +77,7 @@ const VIEWS: { [Type in ElementType]: ComponentType<{ element: ElementOf<Type> }
 export function ElementView({ element }: { element: PageElement }) {
   const { edit } = usePage();
   const View = VIEWS[element.type] as ComponentType<{ element: PageElement }>;
-  const classes = edit ? '' : layoutClasses(element.layout);
+  const classes = edit?.framesLayout ? '' : layoutClasses(element.layout);
   return classes ? (
     <div className={classes}>
       <View element={element} />
