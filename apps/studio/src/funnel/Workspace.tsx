@@ -1,6 +1,6 @@
 import { stopsInOrder } from '@ruta/core/funnel';
-import { Settings2, Upload } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { Palette, Settings2, Upload } from 'lucide-react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { formatClock } from '../base/format';
 import { useAppSelector } from '../base/store';
@@ -17,6 +17,9 @@ import { ShortcutsDialog } from './ShortcutsDialog';
 import { changeCount, stopsOf } from './useFunnel';
 import { useMapSaving } from './useMap';
 
+/** Comes when it is opened: nobody changes a look every day. */
+const FunnelLookDialog = lazy(() => import('./FunnelLookDialog').then((module) => ({ default: module.FunnelLookDialog })));
+
 /** Everything inside one funnel: its name and state, the line strip, the views, and the view itself. */
 export function Workspace() {
   const { funnelId = '' } = useParams();
@@ -32,7 +35,7 @@ export function Workspace() {
   }, [detail, state, waiting, mapOf]);
   useMapSaving(detail);
   const { data: shop } = shopApi.useShopQuery();
-  const [open, setOpen] = useState<'publish' | 'settings' | 'shortcuts' | null>(null);
+  const [open, setOpen] = useState<'publish' | 'settings' | 'look' | 'shortcuts' | null>(null);
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const [, view = 'map', stepId] = /\/(map|page|offer)(?:\/([^/]+))?$/.exec(pathname) ?? [];
@@ -76,6 +79,9 @@ export function Workspace() {
           <IconButton name="Name and address of the funnel" onClick={() => setOpen('settings')}>
             <Settings2 size={18} />
           </IconButton>
+          <IconButton name="Look and code of the funnel" onClick={() => setOpen('look')}>
+            <Palette size={18} />
+          </IconButton>
           <span className="ml-auto flex items-center gap-3">
             <SaveState timeZone={shop.settings.timeZone} />
             <Button look={funnel.version > 0 && count === 0 ? 'plain' : 'main'} onClick={() => setOpen('publish')}>
@@ -109,6 +115,11 @@ export function Workspace() {
       </div>
       {open === 'publish' ? <PublishDialog funnel={funnel} shop={shop} onClose={() => setOpen(null)} /> : null}
       {open === 'settings' ? <FunnelSettings funnel={funnel} siteUrl={shop.siteUrl} onClose={() => setOpen(null)} /> : null}
+      {open === 'look' ? (
+        <Suspense>
+          <FunnelLookDialog funnel={funnel} shop={shop} onClose={() => setOpen(null)} />
+        </Suspense>
+      ) : null}
       {open === 'shortcuts' ? <ShortcutsDialog onClose={() => setOpen(null)} /> : null}
     </div>
   );

@@ -1,5 +1,5 @@
 import type { FunnelDetail, FunnelState } from '@ruta/core/checks';
-import type { FunnelRow, FunnelSettings, Graph, MapChange } from '@ruta/core/funnel';
+import type { FunnelLook, FunnelRow, FunnelSettings, Graph, MapChange } from '@ruta/core/funnel';
 import type { ListPage } from '@ruta/core/lists';
 import type { FunnelFigures } from '@ruta/core/reports';
 import type { FunnelCopy, NewFunnel } from '@ruta/core/templates';
@@ -28,6 +28,10 @@ export const funnelApi = api.injectEndpoints({
     }),
     changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string }>({
       query: ({ id, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['Funnel'],
+    }),
+    changeFunnelLook: build.mutation<FunnelDetail, FunnelLook & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/funnels/${id}/look`, method: 'PUT', body }),
       invalidatesTags: ['Funnel'],
     }),
     changeMap: build.mutation<FunnelDetail, MapChange & { id: string }>({

@@ -8,6 +8,7 @@ import { Button } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
+import { OwnCodeFields } from '../ui/OwnCodeFields';
 import { Panel } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
 import { shopApi } from './api';
@@ -19,7 +20,7 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
   const [save, { error, isSuccess }] = shopApi.useSaveShopMutation();
   const [asking, setAsking] = useState<{ values: Shop; consequences: string[] } | null>(null);
   const form = useForm<Shop>({ defaultValues: settings, resolver: zodResolver(ShopSchema) });
-  const { register, handleSubmit, reset, formState } = form;
+  const { register, handleSubmit, reset, watch, setValue, formState } = form;
   const { begun, setBegun, isBack, startOver } = useKeptDraft('settings', form, shop.revisions.settings, formState.isDirty);
   const wrong = formState.errors;
   const unsaved = formState.isDirty && !formState.isSubmitting;
@@ -81,6 +82,12 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
           <option value="live">Live</option>
           <option value="test">Test</option>
         </SelectField>
+        <details open={settings.code !== undefined || undefined}>
+          <summary className="font-semibold cursor-pointer">Code of your own on every page of the shop</summary>
+          <div className="mt-3">
+            <OwnCodeFields code={watch('code')} where="On every public page of the shop." onChange={(code) => setValue('code', code, { shouldDirty: true })} />
+          </div>
+        </details>
         <SaveBar label="Save" busy={formState.isSubmitting} saved={isSuccess && !formState.isDirty} error={error} />
       </form>
       {asking ? (

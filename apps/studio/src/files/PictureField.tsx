@@ -1,0 +1,108 @@
+import type { PictureInfo } from '@ruta/core/catalog';
+import { ImagePlus } from 'lucide-react';
+import { useState } from 'react';
+import { type Problem, upload } from '../base/api';
+import { Button } from '../ui/Button';
+import { Modal } from '../ui/Modal';
+import { filesApi } from './api';
+
+interface PictureFieldProps {
+  label: string;
+  fileId: string | null;
+  onChoose: (fileId: string | null) => void;
+  /** Tells of a picture before it is chosen, for those who have to know more than its id. */
+  onKnown?: (picture: PictureInfo) => void;
+}
+
+/** Uploads a picture or takes one that was uploaded before, and shows the one that is there. */
+export function PictureField({ label, fileId, onChoose, onKnown }: PictureFieldProps) {
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState('');
+  const [isLooking, setLooking] = useState(false);
+  const take = (picture: PictureInfo) => {
+    onKnown?.(picture);
+    onChoose(picture.id);
+  };
+  async function receive(file: File | undefined) {
+    if (!file) return;
+    setBusy(true);
+    setProblem('');
+    try {
+      take(await upload<PictureInfo>('pictures', file));
+    } catch (refusal) {
+      setProblem((refusal as Problem).errors[0]?.message ?? (refusal as Problem).title);
+    }
+    setBusy(false);
+  }
+  return (
+    <div>
+      <p className="font-semibold mb-1">{label}</p>
+      {fileId ? <img src={`/media/${fileId}/480.webp`} alt="" className="rounded-md border border-line mb-2 max-h-32 object-cover" /> : null}
+      <div className="flex flex-wrap gap-2">
+        <label className="inline-flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9 font-semibold cursor-pointer hover:border-soft focus-within:outline-2 focus-within:outline-info">
+          <ImagePlus size={16} aria-hidden="true" />
+          {busy ? 'Uploading' : fileId ? 'Swap' : 'Choose a picture'}
+          <input
+            type="file"
+            accept="image/*"
+            className="sr-only"
+            disabled={busy}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              void receive(file);
+            }}
+          />
+        </label>
+        <Button look="quiet" onClick={() => setLooking(true)}>
+          Uploaded before
+        </Button>
+        {fileId ? (
+          <Button look="quiet" onClick={() => onChoose(null)}>
+            Take away
+          </Button>
+        ) : null}
+      </div>
+      {problem ? (
+        <p role="alert" className="mt-1 text-stop font-semibold">
+          {problem}
+        </p>
+      ) : null}
+      {isLooking ? (
+        <Uploaded
+          onClose={() => setLooking(false)}
+          onChoose={(picture) => {
+            take(picture);
+            setLooking(false);
+          }}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+/** Every picture that was uploaded, newest first. */
+function Uploaded({ onClose, onChoose }: { onClose: () => void; onChoose: (picture: PictureInfo) => void }) {
+  const { data, error } = filesApi.usePicturesQuery();
+  return (
+    <Modal open onClose={onClose} title="Pictures uploaded before" wide>
+      {error ? <p role="alert">They could not be loaded. Try again in a moment.</p> : null}
+      {data?.length === 0 ? <p className="text-soft">None yet. What you upload anywhere can be found here afterwards.</p> : null}
+      <ul className="grid grid-cols-3 sm:grid-cols-5 gap-2">
+        {data?.map((picture) => (
+          <li key={picture.id}>
+            <button
+              type="button"
+              onClick={() => onChoose(picture)}
+              title={picture.name}
+              className="block w-full rounded-md border border-line overflow-hidden text-left hover:border-ink"
+            >
+              <img src={`/media/${picture.id}/480.webp`} alt={picture.name} loading="lazy" className="w-full h-24 object-cover bg-band" />
+              <span className="block px-2 py-1 text-sm truncate">{picture.name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Modal>
+  );
+}
