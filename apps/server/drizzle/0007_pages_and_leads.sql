@@ -40,7 +40,7 @@ CREATE TABLE `lead_sources` (
 	`key_hash` text NOT NULL,
 	`fields` text NOT NULL,
 	`tags` text NOT NULL,
-	`funnel_id` text,
+	`thanks_url` text,
 	`received` integer DEFAULT 0 NOT NULL,
 	`last_at` integer,
 	`created_at` integer NOT NULL

@@ -28,6 +28,8 @@ import { factRoutes } from './facts/routes';
 import { assetRoutes, uploadRoutes } from './files/routes';
 import { LiveFunnels, type LiveServices } from './funnel/live';
 import { funnelSite } from './funnel/site';
+import { leadRoutes } from './leads/routes';
+import { leadSite } from './leads/site';
 import { makeMailer } from './mail/mailer';
 import { orderRoutes } from './orders/routes';
 import { appointmentSite } from './page/appointmentSite';
@@ -192,6 +194,7 @@ export function studioApp(services: AllServices): Express {
   deliveryRoutes(api, services);
   planRoutes(api, services);
   contactRoutes(api, services);
+  leadRoutes(api, services);
   paymentRoutes(api, services);
   todayRoutes(api, services);
   router.get('/openapi.json', (_request, response) => {
@@ -246,6 +249,7 @@ function siteApp(services: AllServices): Express {
     deliverySite(services),
     pageSite(services),
     appointmentSite(services),
+    leadSite(services),
     paymentSite(services),
     checkoutSite(services),
     offerSite(services),

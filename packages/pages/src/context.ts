@@ -70,6 +70,16 @@ export interface OrderView {
   confirmations: Array<{ text: string; buttonWords: string; buttonUrl: string }>;
 }
 
+/** What forms show: what was typed and what is wrong with it, or what is said once one was sent. */
+export interface FormShown {
+  actionUrl: string;
+  values: Record<string, string>;
+  errors: Record<string, string>;
+  /** Which form they are of; every form of the page without it. */
+  formId?: string;
+  sent?: { id: string; words: string };
+}
+
 /** What an appointment shows: the free times by day, and what was typed. */
 export interface AppointmentShown {
   actionUrl: string;
@@ -101,7 +111,7 @@ export interface PageContext {
   cleanHtml: (code: string) => string;
   /** Free times of each appointment on the page, by the element's id. */
   appointments: Record<string, AppointmentShown>;
-  form: { actionUrl: string; values: Record<string, string>; errors: Record<string, string> } | null;
+  form: FormShown | null;
   checkout: CheckoutView | null;
   order: OrderView | null;
   /** What is offered after the payment; null on every other page. */

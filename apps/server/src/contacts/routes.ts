@@ -1,12 +1,16 @@
-import { ContactDetailSchema, ContactListQuerySchema, ContactPageSchema } from '@ruta/core/contacts';
+import { ContactDetailSchema, ContactListQuerySchema, ContactPageSchema, ContactTagsSchema } from '@ruta/core/contacts';
 import { CountSchema } from '@ruta/core/lists';
 import { eq } from 'drizzle-orm';
+import { bookingsOf } from '../appointments/store';
 import type { Api } from '../base/api';
 import { outbox } from '../base/outbox/tables';
+import { sendFile } from '../base/sendFile';
 import type { Services } from '../base/services';
 import { storyOf } from '../tracking/story';
 import { events } from '../tracking/tables';
-import { countContacts, listContacts, loadContact } from './store';
+import { answersOfContact, setTags, tagsOf } from './answers';
+import { contactsCsv } from './export';
+import { type ContactRow, countContacts, listContacts, loadContact } from './store';
 
 export function contactRoutes(api: Api, services: Services): void {
   const { db } = services;
@@ -17,8 +21,28 @@ export function contactRoutes(api: Api, services: Services): void {
     { method: 'get', path: '/contacts/count', summary: 'How many contacts a list has', query: ContactListQuerySchema, response: CountSchema },
     ({ query }) => ({ count: countContacts(db, query) }),
   );
+  api.on({ method: 'get', path: '/contacts/export', summary: 'Contacts with their answers as CSV' }, ({ response }) => {
+    sendFile(response, 'contacts.csv', contactsCsv(services));
+  });
   api.on({ method: 'get', path: '/contacts/:id', summary: 'Everything one person did', response: ContactDetailSchema }, ({ params }) => {
     const contact = loadContact(db, params.id ?? '');
-    return { ...contact, story: storyOf(services, eq(events.contactId, contact.id), eq(outbox.contactId, contact.id)) };
+    return detail(contact);
   });
+  api.on(
+    { method: 'put', path: '/contacts/:id/tags', summary: 'Tag a contact', body: ContactTagsSchema, response: ContactDetailSchema },
+    ({ params, body }) => {
+      const contact = loadContact(db, params.id ?? '');
+      db.transaction((tx) => setTags(tx, services, contact.id, body.tags));
+      return detail(contact);
+    },
+  );
+  function detail(contact: ContactRow) {
+    return {
+      ...contact,
+      answers: answersOfContact(db, contact.id),
+      tags: tagsOf(db, contact.id),
+      bookings: bookingsOf(db, contact.id),
+      story: storyOf(services, eq(events.contactId, contact.id), eq(outbox.contactId, contact.id)),
+    };
+  }
 }

@@ -31,7 +31,7 @@ export interface ContactDetails {
   lastName?: string | undefined;
   country?: string | undefined;
   answers?: Record<string, string>;
-  funnelId: string;
+  funnelId: string | null;
   campaign: ContactRow['campaign'];
   /** Whether who says this has paid from this address; others only add what is missing. */
   isOwner: boolean;

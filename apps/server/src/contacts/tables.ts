@@ -62,7 +62,8 @@ export const leadSources = sqliteTable('lead_sources', {
   /** Which name of theirs is which field of ours. */
   fields: text({ mode: 'json' }).$type<Record<string, string>>().notNull(),
   tags: text({ mode: 'json' }).$type<string[]>().notNull(),
-  funnelId: text(),
+  /** Where a form of theirs leads afterwards. */
+  thanksUrl: text(),
   received: integer().notNull().default(0),
   lastAt: integer(),
   createdAt: integer().notNull(),

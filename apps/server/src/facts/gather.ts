@@ -3,6 +3,7 @@ import type { SummedQuote } from '@ruta/core/pricing';
 import { localMoment, type Mode } from '@ruta/core/shop';
 import type { Services } from '../base/services';
 import { findProducts } from '../catalog/store';
+import { answersByField, tagsOf } from '../contacts/answers';
 import { type ContactRow, findContact } from '../contacts/store';
 import { countedQuotes, hasBoughtHere, linesOf, type OrderRow, purchasesOf, wasPaid } from '../orders/store';
 import { loadShop } from '../shop/store';
@@ -57,9 +58,9 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
     shippingMethod: quote && (quote.shipping?.zone ?? null),
     country,
     shippingCountry: quote && (quote.shipping ? quote.taxCountry : null),
-    // Contacts have no tags yet, so that of somebody known it is known that there are none.
-    tags: contact ? [] : undefined,
-    answers: contact?.answers,
+    tags: contact ? tagsOf(db, contact.id) : undefined,
+    // By the label as it stood, as conditions ask for it, and by the field whatever it is called.
+    answers: contact && { ...contact.answers, ...answersByField(db, contact.id) },
     firstCampaign: visitor ? visitor.firstCampaign : contact?.campaign,
     lastCampaign: visitor ? visitor.lastCampaign : order?.campaign,
     device: visitor?.device,

@@ -2,13 +2,13 @@ import { isElementOf } from '@ruta/core/elements';
 import { findElement } from '@ruta/core/page';
 import express, { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { bookAppointment } from '../appointments/book';
 import { appointmentsOn } from '../appointments/shown';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { counts, visitorOf } from '../tracking/visitor';
+import { bookAppointment } from './bookAppointment';
 
 /** Booking writes two mails, so that few are allowed. */
 const BOOKINGS_PER_MINUTE = 10;

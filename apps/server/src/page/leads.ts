@@ -1,12 +1,13 @@
 import { isFree } from '@ruta/core/catalog';
 import type { ElementOf } from '@ruta/core/elements';
+import { answersOf } from '@ruta/core/leads';
 import { mainOffer } from '@ruta/core/offers';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
-import { EmailSchema } from '@ruta/core/shop';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { closedBecause } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
+import { addTags, keepAnswers } from '../contacts/answers';
 import { type ContactRow, saveContact } from '../contacts/store';
 import { queueReceipt } from '../delivery/receipt';
 import type { LiveServices, LiveStep } from '../funnel/live';
@@ -31,21 +32,19 @@ export function saveLead(
   const { mode } = loadShop(db).settings;
   const { funnelId } = live.publication;
   return db.transaction((tx) => {
-    const answers = Object.fromEntries(
-      form.fields
-        .filter((field) => !['firstName', 'lastName', 'email'].includes(field.key) && values[field.key])
-        .map((field) => [field.label, values[field.key] as string]),
-    );
+    const answers = answersOf(form, values);
     const contact = saveContact(tx, services, {
       email: values.email ?? '',
       firstName: values.firstName,
       lastName: values.lastName,
-      answers,
+      answers: Object.fromEntries(answers.map(({ label, value }) => [label, value])),
       funnelId,
       campaign: visitor?.lastCampaign ?? null,
       // Anybody can type anybody’s address: what is known of its owner stays.
       isOwner: false,
     });
+    keepAnswers(tx, services, contact.id, form.id, answers);
+    addTags(tx, services, contact.id, form.tags ?? []);
     const { firstName, lastName } = values;
     const typed = Object.fromEntries(Object.entries({ email: contact.email, firstName, lastName }).filter(([, value]) => value));
     const known = visitor ? { ...visitor, contactId: contact.id, typed: { ...visitor.typed, ...typed } } : null;
@@ -88,28 +87,4 @@ function giveGift(tx: Db, services: Tracked & LiveServices, live: LiveStep, cont
     campaign: visitor?.lastCampaign ?? null,
   });
   markPaid(tx, services, order, payment);
-}
-
-const MAX_ANSWER = 200;
-
-/** Reads what was sent for a form's fields, and what is wrong with it, field by field. */
-export function readForm(form: ElementOf<'form'>, body: Record<string, unknown>): { values: Record<string, string>; errors: Record<string, string> } {
-  const values: Record<string, string> = {};
-  const errors: Record<string, string> = {};
-  for (const field of form.fields) {
-    const sent = body[field.key];
-    const value = typeof sent === 'string' ? sent.trim() : '';
-    values[field.key] = value.slice(0, MAX_ANSWER + 100);
-    if (value === '') {
-      if (field.required) errors[field.key] = 'Please fill this in.';
-    } else if (field.kind === 'email') {
-      const email = EmailSchema.safeParse(value);
-      if (!email.success) errors[field.key] = email.error.issues[0]?.message ?? 'Enter an e-mail address.';
-    } else if (value.length > MAX_ANSWER) {
-      errors[field.key] = `Keep this under ${MAX_ANSWER} characters.`;
-    } else if (field.kind === 'choice' && !field.choices?.includes(value)) {
-      errors[field.key] = 'Choose one of the answers.';
-    }
-  }
-  return { values, errors };
 }

@@ -1,6 +1,7 @@
 import type { Action, ElementOf } from '@ruta/core/elements';
 import { actionsOf, isElementOf } from '@ruta/core/elements';
 import { type Move, nextStep } from '@ruta/core/funnel';
+import { readAnswers } from '@ruta/core/leads';
 import { allElements, findElement } from '@ruta/core/page';
 import express, { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
@@ -14,7 +15,7 @@ import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { recordRoutes } from '../tracking/routesTaken';
 import { countedVisitor, counts, makeEvent, visitorOf } from '../tracking/visitor';
-import { readForm, saveLead } from './leads';
+import { saveLead } from './leads';
 
 /** Generous, since a whole class or office may share one address. */
 const FORMS_PER_MINUTE = 120;
@@ -74,7 +75,7 @@ export function pageSite(services: Tracked & LiveServices): Router {
     const form =
       live && allElements(live.page).find((element): element is ElementOf<'form'> => isElementOf(element, 'form') && element.id === request.body?._form);
     if (!live || !form) return gone(response);
-    const { values, errors } = readForm(form, request.body);
+    const { values, errors } = readAnswers(form, request.body);
     if (Object.keys(errors).length > 0) {
       return response
         .status(422)
@@ -82,7 +83,7 @@ export function pageSite(services: Tracked & LiveServices): Router {
         .type('html')
         .send(
           renderStep(services, seenBy(services, live, { visitor: visitorOf(services, request), acceptLanguage: request.get('accept-language') }), {
-            form: { actionUrl: `/go/${live.step.id}/form`, values, errors },
+            form: { actionUrl: `/go/${live.step.id}/form`, values, errors, formId: form.id },
           }),
         );
     }
@@ -91,6 +92,12 @@ export function pageSite(services: Tracked & LiveServices): Router {
     const isMachine = typeof request.body.website === 'string' && request.body.website !== '';
     const contact = isMachine ? undefined : saveLead(services, live, form, values, visitor, counts(services, request));
     response.set('cache-control', 'no-store');
+    if (form.after?.kind === 'message') {
+      const seen = seenBy(services, live, { visitor: visitorOf(services, request), contact, acceptLanguage: request.get('accept-language') });
+      return response
+        .type('html')
+        .send(renderStep(services, seen, { form: { actionUrl: '', values: {}, errors: {}, sent: { id: form.id, words: form.after.words } } }));
+    }
     return response.redirect(303, onward(request, live, { outcome: 'submitted' }, contact));
   });
 

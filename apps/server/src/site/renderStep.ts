@@ -1,4 +1,4 @@
-import type { ElementType } from '@ruta/core/elements';
+import type { ElementType, PageElement } from '@ruta/core/elements';
 import { allElements, type PageDocument } from '@ruta/core/page';
 import { type PageContext, shopContext } from '@ruta/pages';
 import { renderPage } from '@ruta/pages/render';
@@ -36,7 +36,11 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
 
 /** Elements that do more with a script: videos that play in place, carousels, sharing. */
 const LIVELY: ReadonlySet<ElementType> = new Set(['video', 'testimonials', 'share']);
-const isLively = (page: PageDocument): boolean => (page.popUps?.length ?? 0) > 0 || allElements(page).some(({ type }) => LIVELY.has(type));
+const isLively = (page: PageDocument): boolean =>
+  (page.popUps?.length ?? 0) > 0 || allElements(page).some((element) => LIVELY.has(element.type) || isLivelyForm(element));
+/** A form with stages, or with fields that take what the link says. */
+const isLivelyForm = (element: PageElement): boolean =>
+  element.type === 'form' && (element.stages !== undefined || element.fields.some(({ kind }) => kind === 'hidden'));
 
 /** A page of the site's own, which no funnel has: nothing is counted on it. */
 export function renderOwnPage({ db, config }: Pick<Services, 'db' | 'config'>, page: PageDocument, known: Partial<PageContext>): string {

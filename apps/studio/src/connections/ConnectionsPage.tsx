@@ -5,6 +5,7 @@ import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { connectionsApi } from './api';
+import { LeadSources } from './LeadSources';
 
 export function ConnectionsPage() {
   const { data: quayside, error, refetch } = connectionsApi.useConnectionQuery('quayside');
@@ -82,6 +83,7 @@ export function ConnectionsPage() {
           , the mails and the test cards.
         </p>
       ) : null}
+      <LeadSources />
     </Page>
   );
 }

@@ -1,13 +1,17 @@
+import type { ContactDetail } from '@ruta/core/contacts';
 import { formatMoney } from '@ruta/core/money';
 import { countryName } from '@ruta/core/shop';
 import { ArrowLeft } from 'lucide-react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { problemOf } from '../base/api';
 import { formatTime } from '../base/format';
 import { useRows } from '../lists/useRows';
 import { ordersApi } from '../orders/api';
 import { shopApi } from '../shop/api';
 import { Story } from '../tracking/Story';
 import { Button } from '../ui/Button';
+import { FormProblem, TextField } from '../ui/Field';
 import { Page, Panel, Waiting } from '../ui/Page';
 import { contactsApi } from './api';
 
@@ -19,7 +23,6 @@ export function ContactPage() {
   const { data: shop } = shopApi.useShopQuery();
   if (!contact || !shop) return <Waiting error={error} retry={refetch} />;
   const timeZone = shop.settings.timeZone;
-  const answers = Object.entries(contact.answers);
   return (
     <Page title={`${contact.firstName} ${contact.lastName}`.trim() || contact.email}>
       <p className="mb-4">
@@ -34,15 +37,30 @@ export function ContactPage() {
             {contact.country ? <p className="text-soft">{countryName(contact.country)}</p> : null}
             <p className="text-soft">Contact since {formatTime(contact.createdAt, timeZone)}</p>
             {contact.campaign ? <p className="text-soft">Came from {Object.values(contact.campaign).join(', ')}</p> : null}
-            {answers.length > 0 ? (
+            <Tags contact={contact} />
+            {contact.answers.length > 0 ? (
               <dl className="mt-3 grid gap-2">
-                {answers.map(([question, answer]) => (
-                  <div key={question}>
-                    <dt className="text-soft">{question}</dt>
-                    <dd className="font-semibold">{answer}</dd>
+                {contact.answers.map(({ formId, field, label, value, at }) => (
+                  <div key={`${formId}.${field}`}>
+                    <dt className="text-soft">{label}</dt>
+                    <dd className="font-semibold wrap-anywhere" title={formatTime(at, timeZone)}>
+                      {value}
+                    </dd>
                   </div>
                 ))}
               </dl>
+            ) : null}
+            {contact.bookings.length > 0 ? (
+              <>
+                <h3 className="font-semibold mt-3">Appointments</h3>
+                <ul>
+                  {contact.bookings.map(({ id, subject, startAt }) => (
+                    <li key={id}>
+                      {formatTime(startAt, timeZone)}, {subject}
+                    </li>
+                  ))}
+                </ul>
+              </>
             ) : null}
           </Panel>
           <Panel title="Orders">
@@ -69,5 +87,57 @@ export function ContactPage() {
         </Panel>
       </div>
     </Page>
+  );
+}
+
+/** What is said of somebody in a word, typed with commas between. */
+function Tags({ contact }: { contact: ContactDetail }) {
+  const [save, { error, isLoading }] = contactsApi.useSetTagsMutation();
+  const [typed, setTyped] = useState<string | null>(null);
+  const kept = contact.tags.join(', ');
+  if (typed === null) {
+    return (
+      <p className="mt-2 flex flex-wrap items-center gap-1.5">
+        {contact.tags.map((tag) => (
+          <span key={tag} className="rounded-sm bg-band px-2 py-0.5">
+            {tag}
+          </span>
+        ))}
+        <Button look="quiet" onClick={() => setTyped(kept)}>
+          {contact.tags.length > 0 ? 'Change tags' : 'Add tags'}
+        </Button>
+      </p>
+    );
+  }
+  return (
+    <form
+      className="mt-2 grid gap-2"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const tags = [
+          ...new Set(
+            typed
+              .split(',')
+              .map((tag) => tag.trim())
+              .filter(Boolean),
+          ),
+        ];
+        const done = await save({ id: contact.id, tags })
+          .unwrap()
+          .catch(() => null);
+        if (done) setTyped(null);
+      }}
+    >
+      <TextField label="Tags" hint="With commas between them." value={typed} onChange={(event) => setTyped(event.target.value)} />
+      <FormProblem>{error ? (problemOf(error).errors[0]?.message ?? problemOf(error).title) : null}</FormProblem>
+      <span className="flex gap-2">
+        <Button look="main" type="submit" disabled={isLoading}>
+          Save tags
+        </Button>
+        <Button look="quiet" onClick={() => setTyped(null)}>
+          Leave them
+        </Button>
+      </span>
+    </form>
   );
 }

@@ -1,5 +1,6 @@
 import type { ContactRow } from '@ruta/core/contacts';
 import { countryName, type Shop } from '@ruta/core/shop';
+import { Download } from 'lucide-react';
 import { Link } from 'react-router';
 import { formatAmount, formatTime } from '../base/format';
 import { type Column, DataTable } from '../lists/DataTable';
@@ -40,7 +41,18 @@ export function ContactsPage() {
   const list = useRows(contacts);
   if (!list.rows || !shop) return <Waiting error={contacts.error} retry={contacts.refetch} />;
   return (
-    <Page title="Contacts">
+    <Page
+      title="Contacts"
+      actions={
+        <a
+          href="/api/contacts/export"
+          download
+          className="inline-flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9 font-semibold hover:border-soft"
+        >
+          <Download size={16} aria-hidden="true" /> Everybody as CSV
+        </a>
+      }
+    >
       {list.rows.length === 0 && !query.ask.search ? (
         <Empty title="Nobody yet">Everybody who leaves an address or buys stands here, with all they did.</Empty>
       ) : (

@@ -12,5 +12,9 @@ export const contactsApi = api.injectEndpoints({
     }),
     contactCount: build.query<{ count: number }, ListAsk>({ query: (ask) => withQuery('/contacts/count', ask), providesTags: ['Contact'] }),
     contact: build.query<ContactDetail, string>({ query: (id) => `/contacts/${id}`, providesTags: ['Contact'] }),
+    setTags: build.mutation<ContactDetail, { id: string; tags: string[] }>({
+      query: ({ id, tags }) => ({ url: `/contacts/${id}/tags`, method: 'PUT', body: { tags } }),
+      invalidatesTags: ['Contact'],
+    }),
   }),
 });

@@ -1,99 +1,243 @@
-import type { ElementOf } from '@ruta/core/elements';
-
-type Field = ElementOf<'form'>['fields'][number];
-
+import { type ElementOf, FIELD_KINDS, type FieldKind, type FormField, MOST_STAGES, words } from '@ruta/core/elements';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { IconButton } from '../ui/Button';
 import { Check, SelectField, TextArea, TextField } from '../ui/Field';
+import { Items } from './elements/Items';
 
-/** The fields inside a form: add, order, label, require. The address is always asked. */
-export function FormFields({ element, change }: { element: ElementOf<'form'>; change: (changes: Record<string, unknown>) => void }) {
-  const { fields } = element;
-  const set = (index: number, changes: Partial<Field>) => change({ fields: fields.with(index, { ...(fields[index] as Field), ...changes }) });
-  const move = (index: number, by: number) => change({ fields: fields.toSpliced(index, 1).toSpliced(index + by, 0, fields[index] as Field) });
+type Form = ElementOf<'form'>;
+
+/** Everything inside a form: fields, stages, consent, tags, and what happens next. The address is always asked. */
+export function FormFields({ element, change }: { element: Form; change: (changes: Record<string, unknown>) => void }) {
+  const { fields, stages, consent, after } = element;
+  const set = (index: number, changes: Partial<FormField>) => change({ fields: fields.with(index, { ...(fields[index] as FormField), ...changes }) });
+  const move = (index: number, by: number) => change({ fields: fields.toSpliced(index, 1).toSpliced(index + by, 0, fields[index] as FormField) });
   return (
     <>
       {fields.map((field, index) => (
-        <fieldset key={field.key} className="rounded-md border border-line p-3 grid gap-2">
-          <legend className="sr-only">{field.label}</legend>
-          <div className="flex items-center gap-0.5">
-            <span className="flex-1 font-semibold truncate">{field.kind === 'email' ? 'E-mail' : field.kind === 'choice' ? 'Choice' : 'Text'}</span>
-            <IconButton name={`Move ${field.label} up`} disabled={index === 0} onClick={() => move(index, -1)}>
-              <ArrowUp size={15} />
-            </IconButton>
-            <IconButton name={`Move ${field.label} down`} disabled={index === fields.length - 1} onClick={() => move(index, 1)}>
-              <ArrowDown size={15} />
-            </IconButton>
-            <IconButton name={`Remove ${field.label}`} disabled={field.key === 'email'} onClick={() => change({ fields: fields.toSpliced(index, 1) })}>
-              <Trash2 size={15} />
-            </IconButton>
-          </div>
-          <TextField
-            label="Label"
-            value={field.label}
-            maxLength={120}
-            error={field.label.trim() === '' ? 'Give the field a label.' : undefined}
-            onChange={(event) => set(index, { label: event.target.value })}
-          />
-          {field.kind === 'choice' ? (
-            <TextArea
-              label="Answers, one a line"
-              rows={3}
-              defaultValue={field.choices?.join('\n')}
-              onChange={(event) =>
-                set(index, {
-                  choices: event.target.value
-                    .split('\n')
-                    .map((line) => line.trim().slice(0, 80))
-                    .filter(Boolean),
-                })
-              }
-            />
-          ) : null}
-          {field.key === 'email' ? (
-            <p className="text-soft">Always asked.</p>
-          ) : (
-            <Check label="Must be filled in" checked={field.required} onChange={(event) => set(index, { required: event.target.checked })} />
-          )}
-        </fieldset>
+        <FieldSettings
+          key={field.key}
+          field={field}
+          stages={stages}
+          set={(changes) => set(index, changes)}
+          onUp={index === 0 ? undefined : () => move(index, -1)}
+          onDown={index === fields.length - 1 ? undefined : () => move(index, 1)}
+          onRemove={field.key === 'email' ? undefined : () => change({ fields: fields.toSpliced(index, 1) })}
+        />
       ))}
+      <AddField fields={fields} onAdd={(field) => change({ fields: [...fields, field] })} />
+      <Check
+        label="Ask for consent"
+        hint="Its wording is typed on the page, and kept with every answer."
+        checked={consent !== undefined}
+        onChange={(event) => change({ consent: event.target.checked ? { words: words('Yes, write to me.'), required: false } : undefined })}
+      />
+      {consent ? (
+        <Check
+          label="Nothing is sent without it"
+          checked={consent.required}
+          onChange={(event) => change({ consent: { ...consent, required: event.target.checked } })}
+        />
+      ) : null}
+      <Check
+        label="In several stages"
+        hint="One after the other; without script all of them at once."
+        checked={stages !== undefined}
+        onChange={(event) => change({ stages: event.target.checked ? ['First', 'Then'] : undefined })}
+      />
+      {stages ? (
+        <Items
+          items={stages.map((title) => ({ title }))}
+          noun="stage"
+          nameOf={({ title }) => title}
+          make={() => ({ title: 'One more' })}
+          onChange={(next) => change({ stages: next.map(({ title }) => title) })}
+          most={MOST_STAGES}
+          least={2}
+        >
+          {(item, setItem) => (
+            <TextField
+              label="Name of the stage"
+              maxLength={80}
+              value={item.title}
+              error={item.title.trim() === '' ? 'Give the stage a name.' : undefined}
+              onChange={(event) => setItem({ title: event.target.value })}
+            />
+          )}
+        </Items>
+      ) : null}
+      <TagsField tags={element.tags ?? []} onChange={(tags) => change({ tags: tags.length > 0 ? tags : undefined })} />
       <SelectField
-        label="Add a field"
-        value=""
-        onChange={(event) => {
-          const kind = event.target.value as 'text' | 'choice' | 'firstName' | 'lastName';
-          if (kind === 'firstName' || kind === 'lastName')
-            change({ fields: [...fields, { key: kind, label: kind === 'firstName' ? 'First name' : 'Last name', kind: 'text', required: true }] });
-          else
-            change({
-              fields: [
-                ...fields,
-                {
-                  key: freshKey(fields),
-                  label: kind === 'choice' ? 'Which one?' : 'A question',
-                  kind,
-                  required: false,
-                  ...(kind === 'choice' ? { choices: ['First', 'Second'] } : {}),
-                },
-              ],
-            });
-        }}
+        label="What happens next"
+        value={after?.kind ?? 'route'}
+        onChange={(event) => change({ after: event.target.value === 'message' ? { kind: 'message', words: 'Thank you. Look into your mailbox.' } : undefined })}
       >
-        <option value="">Choose</option>
-        {['firstName', 'lastName']
-          .filter((key) => !fields.some((field) => field.key === key))
-          .map((key) => (
-            <option key={key} value={key}>
-              {key === 'firstName' ? 'First name' : 'Last name'}
-            </option>
-          ))}
-        <option value="text">A question, answered in words</option>
-        <option value="choice">A question with answers to choose from</option>
+        <option value="route">They go on as the map says</option>
+        <option value="message">They stay, and are told something</option>
       </SelectField>
+      {after?.kind === 'message' ? (
+        <TextArea
+          label="What they are told"
+          rows={3}
+          maxLength={600}
+          value={after.words}
+          error={after.words.trim() === '' ? 'Write what is said.' : undefined}
+          onChange={(event) => change({ after: { kind: 'message', words: event.target.value } })}
+        />
+      ) : null}
     </>
   );
 }
 
-function freshKey(fields: Field[]): string {
+function FieldSettings(props: {
+  field: FormField;
+  stages: string[] | undefined;
+  set: (changes: Partial<FormField>) => void;
+  onUp: (() => void) | undefined;
+  onDown: (() => void) | undefined;
+  onRemove: (() => void) | undefined;
+}) {
+  const { field, stages, set } = props;
+  const isListed = field.kind === 'choice' || field.kind === 'several';
+  return (
+    <fieldset className="rounded-md border border-line p-3 grid gap-2">
+      <legend className="sr-only">{field.label}</legend>
+      <div className="flex items-center gap-0.5">
+        <span className="flex-1 font-semibold truncate">{FIELD_KINDS[field.kind]}</span>
+        <IconButton name={`Move ${field.label} up`} disabled={!props.onUp} onClick={props.onUp}>
+          <ArrowUp size={15} />
+        </IconButton>
+        <IconButton name={`Move ${field.label} down`} disabled={!props.onDown} onClick={props.onDown}>
+          <ArrowDown size={15} />
+        </IconButton>
+        <IconButton name={`Remove ${field.label}`} disabled={!props.onRemove} onClick={props.onRemove}>
+          <Trash2 size={15} />
+        </IconButton>
+      </div>
+      <TextField
+        label="Label"
+        value={field.label}
+        maxLength={120}
+        error={field.label.trim() === '' ? 'Give the field a label.' : undefined}
+        onChange={(event) => set({ label: event.target.value })}
+      />
+      {isListed ? (
+        <TextArea
+          label="Answers, one a line"
+          rows={3}
+          defaultValue={field.choices?.join('\n')}
+          onChange={(event) =>
+            set({
+              choices: event.target.value
+                .split('\n')
+                .map((line) => line.trim().slice(0, 80))
+                .filter(Boolean),
+            })
+          }
+        />
+      ) : null}
+      {field.kind === 'hidden' ? (
+        <TextField
+          label="What it holds"
+          hint={`A link with ?${field.key}=… fills it instead.`}
+          maxLength={200}
+          value={field.value ?? ''}
+          onChange={(event) => set({ value: event.target.value })}
+        />
+      ) : field.key === 'email' ? (
+        <p className="text-soft">Always asked.</p>
+      ) : (
+        <Check label="Must be filled in" checked={field.required} onChange={(event) => set({ required: event.target.checked })} />
+      )}
+      {stages ? (
+        <SelectField label="Stage" value={Math.min(field.stage ?? 0, stages.length - 1)} onChange={(event) => set({ stage: Number(event.target.value) })}>
+          {stages.map((title, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: stages have no identity of their own
+            <option key={index} value={index}>
+              {index + 1}. {title}
+            </option>
+          ))}
+        </SelectField>
+      ) : null}
+    </fieldset>
+  );
+}
+
+const LABELS: Partial<Record<FieldKind, string>> = {
+  choice: 'Which one?',
+  several: 'Which of these?',
+  check: 'I agree',
+  phone: 'Phone',
+  date: 'When?',
+  number: 'How many?',
+  hidden: 'Source',
+};
+
+function AddField({ fields, onAdd }: { fields: FormField[]; onAdd: (field: FormField) => void }) {
+  const names = [
+    { key: 'firstName', label: 'First name' },
+    { key: 'lastName', label: 'Last name' },
+  ].filter(({ key }) => !fields.some((field) => field.key === key));
+  return (
+    <SelectField
+      label="Add a field"
+      value=""
+      onChange={(event) => {
+        const name = names.find(({ key }) => key === event.target.value);
+        if (name) return onAdd({ ...name, kind: 'text', required: true });
+        const kind = event.target.value as FieldKind;
+        onAdd({
+          key: freshKey(fields),
+          label: LABELS[kind] ?? 'A question',
+          kind,
+          required: false,
+          ...(kind === 'choice' || kind === 'several' ? { choices: ['First', 'Second'] } : {}),
+        });
+      }}
+    >
+      <option value="">Choose</option>
+      {names.map(({ key, label }) => (
+        <option key={key} value={key}>
+          {label}
+        </option>
+      ))}
+      {(Object.entries(FIELD_KINDS) as Array<[FieldKind, string]>)
+        .filter(([kind]) => kind !== 'email')
+        .map(([kind, name]) => (
+          <option key={kind} value={kind}>
+            {name}
+          </option>
+        ))}
+    </SelectField>
+  );
+}
+
+/** Tags, typed with commas between them; kept as they are typed until the field is left. */
+function TagsField({ tags, onChange }: { tags: string[]; onChange: (tags: string[]) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const read = (text: string) =>
+    [
+      ...new Set(
+        text
+          .split(',')
+          .map((tag) => tag.trim().slice(0, 60))
+          .filter(Boolean),
+      ),
+    ].slice(0, 20);
+  return (
+    <TextField
+      label="Tags for who sends it"
+      hint="With commas between them. Conditions and promotions can ask for them."
+      value={typed ?? tags.join(', ')}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        onChange(read(event.target.value));
+      }}
+      onBlur={() => setTyped(null)}
+    />
+  );
+}
+
+function freshKey(fields: FormField[]): string {
   for (let n = 1; ; n++) if (!fields.some((field) => field.key === `question${n}`)) return `question${n}`;
 }

@@ -17,8 +17,15 @@ export type ContactRow = z.infer<typeof ContactRowSchema>;
 export const ContactListQuerySchema = ListQuerySchema;
 export const ContactPageSchema = listPageSchema(ContactRowSchema);
 
+/** One answer on a form, with the label as it stood then. */
+export const AnswerSchema = z.object({ formId: z.string(), field: z.string(), label: z.string(), value: z.string(), at: z.int() });
+
+export const ContactTagsSchema = z.object({ tags: z.array(z.string().trim().min(1).max(60)).max(50) });
+
 export const ContactDetailSchema = ContactRowSchema.extend({
-  answers: z.record(z.string(), z.string()),
+  answers: z.array(AnswerSchema).describe('By field, the newest first'),
+  tags: z.array(z.string()),
+  bookings: z.array(z.object({ id: z.string(), subject: z.string(), startAt: z.int(), endAt: z.int(), cancelledAt: z.int().nullable() })),
   campaign: CampaignSchema.nullable(),
   story: z.array(StoryEntrySchema),
 });

@@ -14,7 +14,24 @@ export const SlugSchema = z
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'Use small letters, digits and single hyphens, for example moon-month.');
 
 /** First parts of public addresses that the site needs itself. */
-export const RESERVED_SLUGS = ['d', 'e', 'cart', 'media', 'offer', 'order', 'pay', 'robots', 'sitemap', 'assets', 'webhooks', 'favicon', 'go', 'team'];
+export const RESERVED_SLUGS = [
+  'd',
+  'e',
+  'cart',
+  'media',
+  'offer',
+  'order',
+  'pay',
+  'robots',
+  'sitemap',
+  'assets',
+  'webhooks',
+  'favicon',
+  'go',
+  'team',
+  'leads',
+  'video',
+];
 
 /** Everything one step sells. Without a default, so that a change which does not speak of it leaves it as it is. */
 export const SellsSchema = z.array(OfferSchema).max(40, 'Keep it to forty offers.');

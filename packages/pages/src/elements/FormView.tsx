@@ -1,14 +1,118 @@
-import type { ElementOf } from '@ruta/core/elements';
+import type { ElementOf, FormField } from '@ruta/core/elements';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Field, TextField } from './Field';
 
 const AUTOCOMPLETE: Record<string, string> = { firstName: 'given-name', lastName: 'family-name', email: 'email' };
+const TYPES: Partial<Record<FormField['kind'], string>> = { email: 'email', phone: 'tel', number: 'text', date: 'date' };
+
+interface Typed {
+  values: Record<string, string>;
+  errors: Record<string, string>;
+}
+
+/** One field, as its kind is filled in. */
+function FormFieldView({ field, values, errors }: Typed & { field: FormField }) {
+  const { key, label, kind, required } = field;
+  const own = { name: key, required, defaultValue: values[key] ?? '' };
+  const error = errors[key];
+  if (kind === 'hidden') return <input type="hidden" name={key} defaultValue={values[key] ?? field.value ?? ''} data-from-link={key} />;
+  if (kind === 'choice')
+    return (
+      <Field id={key} label={label} error={error} required={required}>
+        {(attributes) => (
+          <select {...attributes} {...own}>
+            <option value="">Choose</option>
+            {field.choices?.map((choice) => (
+              <option key={choice}>{choice}</option>
+            ))}
+          </select>
+        )}
+      </Field>
+    );
+  if (kind === 'several') {
+    const chosen = (values[key] ?? '').split(', ');
+    return (
+      <fieldset className={error ? 'field field-wrong ticks' : 'field ticks'} data-field={key}>
+        <legend className="field-label">
+          {label}
+          {required ? null : <span className="optional"> (if you like)</span>}
+        </legend>
+        {field.choices?.map((choice) => (
+          <label key={choice} className="tick">
+            <input type="checkbox" name={key} value={choice} defaultChecked={chosen.includes(choice)} /> <span>{choice}</span>
+          </label>
+        ))}
+        <p className="field-error" role={error ? 'alert' : undefined}>
+          {error}
+        </p>
+      </fieldset>
+    );
+  }
+  if (kind === 'check')
+    return (
+      <div className={error ? 'field field-wrong' : 'field'} data-field={key}>
+        <label className="tick">
+          <input type="checkbox" name={key} value="yes" required={required} defaultChecked={values[key] === 'yes'} /> <span>{label}</span>
+        </label>
+        <p className="field-error" role={error ? 'alert' : undefined}>
+          {error}
+        </p>
+      </div>
+    );
+  if (kind === 'long')
+    return (
+      <Field id={key} label={label} error={error} required={required}>
+        {(attributes) => <textarea rows={4} maxLength={2000} {...attributes} {...own} />}
+      </Field>
+    );
+  return (
+    <TextField
+      id={key}
+      label={label}
+      error={error}
+      type={TYPES[kind] ?? 'text'}
+      inputMode={kind === 'number' ? 'decimal' : undefined}
+      maxLength={kind === 'email' ? 254 : 200}
+      autoComplete={AUTOCOMPLETE[key] ?? (kind === 'phone' ? 'tel' : undefined)}
+      {...own}
+    />
+  );
+}
+
+const NOTHING_TYPED: Typed = { values: {}, errors: {} };
 
 export function FormView({ element }: { element: ElementOf<'form'> }) {
-  const { context, edit } = usePage();
-  const { values = {}, errors = {}, actionUrl = '' } = context.form ?? {};
+  const { page, context, edit } = usePage();
+  const { formId, sent, actionUrl = '' } = context.form ?? {};
+  const isMeant = formId === undefined || formId === element.id;
+  const { values, errors } = isMeant && context.form ? context.form : NOTHING_TYPED;
   const content = <WordsView words={element.button} elementId={element.id} path={['button']} isLabel />;
+  if (sent?.id === element.id) {
+    return (
+      <p className="panel form-sent" id="form" role="status">
+        {sent.words}
+      </p>
+    );
+  }
+  const { stages, consent } = element;
+  const fieldsOf = (stage: number | null) =>
+    element.fields
+      .filter((field) => stage === null || Math.min(field.stage ?? 0, (stages?.length ?? 1) - 1) === stage)
+      .map((field) => <FormFieldView key={field.key} field={field} values={values} errors={errors} />);
+  const agreed = consent ? (
+    <div className={errors.consent ? 'field field-wrong' : 'field'} data-field="consent">
+      <label className="tick">
+        <input type="checkbox" name="consent" value="yes" required={consent.required && !edit} defaultChecked={values.consent === 'yes'} />{' '}
+        <span>
+          <WordsView words={consent.words} elementId={element.id} path={['consent', 'words']} />
+        </span>
+      </label>
+      <p className="field-error" role={errors.consent ? 'alert' : undefined}>
+        {errors.consent}
+      </p>
+    </div>
+  ) : null;
   const fields = (
     <>
       {errors._form ? (
@@ -16,36 +120,23 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
           {errors._form}
         </p>
       ) : null}
-      <div className="form-fields">
-        {element.fields.map((field) => {
-          const common = { name: field.key, required: field.required, defaultValue: values[field.key] ?? '' };
-          if (field.kind === 'choice')
-            return (
-              <Field key={field.key} id={field.key} label={field.label} error={errors[field.key]} required={field.required}>
-                {(own) => (
-                  <select {...own} {...common}>
-                    <option value="">Choose</option>
-                    {field.choices?.map((choice) => (
-                      <option key={choice}>{choice}</option>
-                    ))}
-                  </select>
-                )}
-              </Field>
-            );
-          return (
-            <TextField
-              key={field.key}
-              id={field.key}
-              label={field.label}
-              error={errors[field.key]}
-              type={field.kind}
-              maxLength={field.kind === 'email' ? 254 : 200}
-              autoComplete={AUTOCOMPLETE[field.key]}
-              {...common}
-            />
-          );
-        })}
-      </div>
+      {stages ? (
+        stages.map((title, stage) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: stages have no identity of their own
+          <fieldset key={stage} className="stage" data-stage={stage}>
+            <legend>
+              <span className="step-number">
+                {stage + 1} / {stages.length}
+              </span>
+              {title}
+            </legend>
+            <div className="form-fields">{fieldsOf(stage)}</div>
+          </fieldset>
+        ))
+      ) : (
+        <div className="form-fields">{fieldsOf(null)}</div>
+      )}
+      {agreed}
       {/* People leave this field empty; machines that fill every field give themselves away. */}
       <div className="decoy" aria-hidden="true">
         <label htmlFor={`${element.id}-website`}>Website</label>
@@ -64,8 +155,10 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
     </>
   );
   if (edit) return <div className="form">{fields}</div>;
+  // The first form of a page is where buttons lead; a page may have further ones.
+  const isFirst = page.sections.flatMap((section) => section.columns.flatMap((column) => column.elements)).find(({ type }) => type === 'form') === element;
   return (
-    <form className="form" id="form" method="post" action={actionUrl}>
+    <form className="form" id={isFirst ? 'form' : `${element.id}-form`} method="post" action={actionUrl} data-stages={stages ? stages.length : undefined}>
       <input type="hidden" name="_form" value={element.id} />
       {fields}
     </form>

@@ -1,4 +1,5 @@
 import { readyPopUps } from './popUps';
+import { fillFromLink, readyStages } from './stages';
 
 /** What parts of a page do beyond plain HTML: videos play in place, carousels turn, links are passed on, pop-ups open. */
 function playVideo(link: HTMLAnchorElement): void {
@@ -72,3 +73,5 @@ document.addEventListener('click', (event) => {
 for (const buttons of document.querySelectorAll<HTMLElement>('.carousel-buttons')) buttons.hidden = false;
 for (const button of document.querySelectorAll<HTMLElement>('[data-share]')) button.hidden = button.dataset.share === 'device' && !('share' in navigator);
 readyPopUps();
+readyStages();
+fillFromLink();

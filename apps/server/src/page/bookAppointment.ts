@@ -1,6 +1,8 @@
 import { calendarFile, freeSlots, momentWords } from '@ruta/core/appointments';
 import type { ElementOf } from '@ruta/core/elements';
 import { EmailSchema } from '@ruta/core/shop';
+import { takenBetween } from '../appointments/store';
+import { bookings } from '../appointments/tables';
 import { newId } from '../base/ids';
 import { mail } from '../base/outbox/kinds/mail';
 import { enqueue } from '../base/outbox/outbox';
@@ -10,8 +12,6 @@ import { bookingMail } from '../mail/bookingMail';
 import { loadShop } from '../shop/store';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
 import { makeEvent } from '../tracking/visitor';
-import { takenBetween } from './store';
-import { bookings } from './tables';
 
 const DAY = 24 * 60 * 60 * 1000;
 const MAX_NAME = 80;

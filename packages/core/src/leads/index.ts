@@ -1,0 +1,3 @@
+export * from './answers';
+export * from './api';
+export * from './outside';
