@@ -1,6 +1,7 @@
 import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
-import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema } from '@ruta/core/checks';
+import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema, StopDifferencesSchema } from '@ruta/core/checks';
 import { FunnelLookSchema, FunnelSettingsSchema, GraphSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
+import { differences } from '@ruta/core/page';
 import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -94,6 +95,17 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
     ({ params, body }) => {
       changeFunnel(services, params.id ?? '', body);
       return detail(params.id ?? '');
+    },
+  );
+  api.on(
+    { method: 'get', path: '/funnels/:id/differences', summary: 'What publishing would change on each page', response: z.array(StopDifferencesSchema) },
+    ({ params }) => {
+      const { steps, published } = loadFunnel(db, params.id ?? '');
+      return steps.flatMap(({ id: stepId, draft }) => {
+        const live = published?.snapshot.pages[stepId];
+        const found = live ? differences(live, draft) : [];
+        return live && found.length === 0 ? [] : [{ stepId, isNew: !live, differences: found }];
+      });
     },
   );
   api.on(

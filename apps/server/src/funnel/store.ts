@@ -160,6 +160,16 @@ export function latestPublication(db: Db, funnelId: string): Publication | undef
   return row && { ...row, snapshot: readSnapshot(row.snapshot) };
 }
 
+/** Everything a funnel was published as, the newest first. */
+export const publicationsOf = (db: Db, funnelId: string): Publication[] =>
+  db
+    .select()
+    .from(publications)
+    .where(eq(publications.funnelId, funnelId))
+    .orderBy(desc(publications.version))
+    .all()
+    .map((row) => ({ ...row, snapshot: readSnapshot(row.snapshot) }));
+
 /** The latest publication of every funnel that is not archived. */
 export function latestPublications(db: Db): Publication[] {
   return listFunnels(db).flatMap((funnel) => latestPublication(db, funnel.id) ?? []);

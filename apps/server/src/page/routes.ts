@@ -1,11 +1,22 @@
 import { bumpPictureIds } from '@ruta/core/offers';
-import { DraftSchema, filesOn, RevisionSchema, StepPageSchema, UploadedPictureSchema } from '@ruta/core/page';
+import {
+  DraftSchema,
+  filesOn,
+  NewPageVersionSchema,
+  PageVersionDetailSchema,
+  PageVersionSchema,
+  RevisionSchema,
+  StepPageSchema,
+  UploadedPictureSchema,
+} from '@ruta/core/page';
 import { z } from 'zod';
 import type { Api } from '../base/api';
 import type { Services } from '../base/services';
 import { findPictures, recentPictures } from '../files/store';
 import { loadStep } from '../funnel/store';
+import { currentUser } from '../team/access';
 import { savePage } from './save';
+import { forgetVersion, keepVersion, loadVersion, versionsOf } from './versions';
 
 /** So many pictures are offered to be used again. */
 const MOST_PICTURES = 300;
@@ -24,6 +35,26 @@ export function pageRoutes(api: Api, services: Services): void {
   });
   api.on({ method: 'get', path: '/pictures', summary: 'Pictures that were uploaded, newest first', response: z.array(UploadedPictureSchema) }, () =>
     recentPictures(db, MOST_PICTURES),
+  );
+  api.on({ method: 'get', path: '/steps/:id/versions', summary: 'Versions of a page', response: z.array(PageVersionSchema) }, ({ params }) =>
+    versionsOf(db, params.id ?? ''),
+  );
+  api.on(
+    {
+      method: 'post',
+      path: '/steps/:id/versions',
+      summary: 'Keep a version of a page under a name',
+      body: NewPageVersionSchema,
+      response: z.array(PageVersionSchema),
+    },
+    ({ params, body, request }) => keepVersion(services, params.id ?? '', body, currentUser(services, request)?.id ?? null),
+  );
+  api.on({ method: 'get', path: '/steps/:id/versions/:version', summary: 'A version of a page', response: PageVersionDetailSchema }, ({ params }) => {
+    const version = loadVersion(db, params.id ?? '', params.version ?? '');
+    return { ...version, pictures: findPictures(db, filesOn(version.page)) };
+  });
+  api.on({ method: 'delete', path: '/steps/:id/versions/:version', summary: 'Forget a named version', response: z.array(PageVersionSchema) }, ({ params }) =>
+    forgetVersion(db, params.id ?? '', params.version ?? ''),
   );
   api.on({ method: 'put', path: '/steps/:id/page', summary: 'Save a page’s draft', body: DraftSchema, response: RevisionSchema }, ({ params, body }) => ({
     revision: savePage(services, params.id ?? '', body),

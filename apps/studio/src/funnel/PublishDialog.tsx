@@ -1,4 +1,4 @@
-import type { FunnelDetail } from '@ruta/core/checks';
+import type { FunnelDetail, StopDifferences } from '@ruta/core/checks';
 import type { ShopView } from '@ruta/core/pricing';
 import { Copy, ExternalLink, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
@@ -14,6 +14,7 @@ import { changeCount, stopsOf } from './useFunnel';
 /** What will go live, what stands in the way, and where it can be seen. */
 export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail; shop: ShopView; onClose: () => void }) {
   const [publish, { error, isLoading, isSuccess }] = funnelApi.usePublishMutation();
+  const { data: changes = [] } = funnelApi.useDifferencesQuery(funnel.id);
   const [copied, setCopied] = useState(false);
   const stops = stopsOf(funnel);
   const nameOf = (id: string | null) => stops.find((stop) => stop.id === id)?.name ?? 'Funnel';
@@ -56,8 +57,12 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
         <section>
           <h2 className="mb-1">{first ? 'All stops go live for the first time' : count === 0 ? 'Everything is published' : 'What changes'}</h2>
           <ul className="list-disc pl-5">
-            {first || count > 0 ? (funnel.changes.stepIds.length > 0 ? funnel.changes.stepIds : []).map((id) => <li key={id}>{nameOf(id)}</li>) : null}
-            {!first && funnel.changes.settings ? <li>Name, address or routes</li> : null}
+            {first || count > 0
+              ? funnel.changes.stepIds.map((id) => (
+                  <StopChanges key={id} name={nameOf(id)} found={first ? undefined : changes.find(({ stepId }) => stepId === id)} />
+                ))
+              : null}
+            {!first && funnel.changes.settings ? <li>Name, address, look or routes</li> : null}
           </ul>
           {sharedWith.length > 0 ? (
             <p className="mt-1">
@@ -101,5 +106,28 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
         </div>
       </div>
     </Modal>
+  );
+}
+
+/** One stop that changes, with what of its page, to be opened. */
+function StopChanges({ name, found }: { name: string; found: StopDifferences | undefined }) {
+  if (!found || found.isNew) return <li>{found?.isNew ? `${name}, which is new` : name}</li>;
+  return (
+    <li>
+      <details>
+        <summary className="cursor-pointer">
+          {name}: {found.differences.length === 1 ? 'one change' : `${found.differences.length} changes`} on the page
+        </summary>
+        <ul className="my-1 text-soft" data-differences="">
+          {found.differences.map(({ section, what }, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: two changes may read alike
+            <li key={index} className="wrap-anywhere">
+              {section ? `${section}: ` : ''}
+              {what}
+            </li>
+          ))}
+        </ul>
+      </details>
+    </li>
   );
 }

@@ -1,4 +1,4 @@
-import type { FunnelDetail, FunnelState } from '@ruta/core/checks';
+import type { FunnelDetail, FunnelState, StopDifferences } from '@ruta/core/checks';
 import type { FunnelLook, FunnelRow, FunnelSettings, Graph, MapChange } from '@ruta/core/funnel';
 import type { ListPage } from '@ruta/core/lists';
 import type { FunnelFigures } from '@ruta/core/reports';
@@ -16,6 +16,7 @@ export const funnelApi = api.injectEndpoints({
     funnel: build.query<FunnelDetail, string>({ query: (id) => `/funnels/${id}`, providesTags: ['Funnel'] }),
     offersToShare: build.query<Graph, string>({ query: (id) => `/funnels/${id}/offers`, providesTags: ['Funnel'] }),
     funnelState: build.query<FunnelState, string>({ query: (id) => `/funnels/${id}/state`, providesTags: ['Funnel', 'FunnelState'] }),
+    differences: build.query<StopDifferences[], string>({ query: (id) => `/funnels/${id}/differences`, providesTags: ['Funnel', 'FunnelState'] }),
     funnelsWith: build.query<Array<{ id: string; name: string }>, string>({ query: (id) => `/products/${id}/funnels`, providesTags: ['Funnel'] }),
     figures: build.query<FunnelFigures, { id: string; days: number }>({ query: ({ id, days }) => `/funnels/${id}/figures?days=${days}` }),
     createFunnel: build.mutation<FunnelDetail, NewFunnel>({

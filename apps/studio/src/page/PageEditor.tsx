@@ -7,20 +7,34 @@ import { useParams } from 'react-router';
 import { useAppDispatch } from '../base/store';
 import { SharedNotice } from '../funnel/SharedNotice';
 import { useWorkspace } from '../funnel/useFunnel';
-import { ButtonLink, IconButton } from '../ui/Button';
+import { Button, ButtonLink, IconButton } from '../ui/Button';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Waiting } from '../ui/Page';
 import { pageApi } from './api';
 import { Canvas } from './Canvas';
 import { ConflictBar } from './ConflictBar';
 import { addElement, duplicate, moveTo, nudge, removal } from './editing';
-import { changed, closed, conflictMet, opened, redone, type Screen, screenChosen, selected, takenUp, undone, useEditor } from './editorSlice';
+import {
+  changed,
+  closed,
+  conflictMet,
+  editsJoined,
+  joinedRead,
+  opened,
+  redone,
+  type Screen,
+  screenChosen,
+  selected,
+  takenUp,
+  undone,
+  useEditor,
+} from './editorSlice';
 import { Outline } from './Outline';
 import { PagePreview } from './PagePreview';
 import { SectionLibrary } from './SectionLibrary';
 import { SeenBy } from './SeenBy';
 import { Sheet } from './Sheet';
-import { standingOf } from './standing';
+import { joined, standingOf } from './standing';
 import { studioContext } from './studioContext';
 import { unsavedPages } from './unsaved';
 import { useAutosave } from './useAutosave';
@@ -75,7 +89,9 @@ function Editor({ stepId }: { stepId: string }) {
       unsavedPages.keep({ ...kept, revision: standing === 'follows' ? data.revision : kept.revision });
       dispatch(takenUp(kept));
     }
-    if (standing === 'conflicts') dispatch(conflictMet(data));
+    const both = standing === 'conflicts' ? joined(kept, data) : null;
+    if (both) dispatch(editsJoined({ page: both, server: data }));
+    else if (standing === 'conflicts') dispatch(conflictMet(data));
   }, [data, isFetching, stepId, editor.stepId, dispatch, setAside, funnel.id, stepName]);
   useEffect(
     () => () => {
@@ -144,6 +160,14 @@ function Editor({ stepId }: { stepId: string }) {
   return (
     <div className="h-full flex flex-col">
       {conflict ? <ConflictBar stepId={stepId} showing={conflict.showing} /> : null}
+      {editor.hasJoined ? (
+        <p role="status" className="flex flex-wrap items-center gap-3 px-5 py-2.5 bg-way-tint border-b border-line">
+          <span className="font-semibold">Another window changed other parts of this page meanwhile. Both are kept.</span>
+          <Button look="quiet" onClick={() => dispatch(joinedRead())}>
+            Good
+          </Button>
+        </p>
+      ) : null}
       <div className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_minmax(220px,268px)] lg:grid-cols-[226px_minmax(0,1fr)_268px] relative" inert={conflicting}>
         <div
           className={`bg-white border-r border-line min-h-0 max-lg:absolute max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-60 ${showsOutline ? '' : 'max-lg:hidden'}`}

@@ -13,6 +13,7 @@ import { stopTyped, useEditor } from './editorSlice';
 import { LinkPreviews } from './LinkPreviews';
 import { PictureChooser } from './PictureChooser';
 import { PopUpsSheet } from './PopUpsSheet';
+import { VersionsSheet } from './VersionsSheet';
 
 /** The page's own settings: what search engines and link previews show, and the stop's name, address and product. */
 export function PageSheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation) => void }) {
@@ -44,6 +45,7 @@ export function PageSheet({ page, step, context, apply }: { page: PageDocument; 
       </section>
       <StepSettings key={step.id} step={step} />
       <PopUpsSheet page={page} apply={apply} />
+      <VersionsSheet page={page} step={step} context={context} apply={apply} />
       <details className="border-t border-line pt-4">
         <summary className="font-semibold cursor-pointer">Code of your own{page.code ? ' · in use' : ''}</summary>
         <div className="mt-3">

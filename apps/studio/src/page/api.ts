@@ -1,9 +1,19 @@
-import type { PageDocument, StepPage } from '@ruta/core/page';
+import type { PageDocument, PageVersion, PageVersionDetail, StepPage } from '@ruta/core/page';
 import { api } from '../base/api';
 
 export const pageApi = api.injectEndpoints({
   endpoints: (build) => ({
     stepPage: build.query<StepPage, string>({ query: (id) => `/steps/${id}/page` }),
+    pageVersions: build.query<PageVersion[], string>({ query: (id) => `/steps/${id}/versions`, providesTags: ['PageVersion', 'Funnel'] }),
+    pageVersion: build.query<PageVersionDetail, { stepId: string; id: string }>({ query: ({ stepId, id }) => `/steps/${stepId}/versions/${id}` }),
+    keepVersion: build.mutation<PageVersion[], { stepId: string; name: string; page: PageDocument }>({
+      query: ({ stepId, ...body }) => ({ url: `/steps/${stepId}/versions`, method: 'POST', body }),
+      invalidatesTags: ['PageVersion'],
+    }),
+    forgetVersion: build.mutation<PageVersion[], { stepId: string; id: string }>({
+      query: ({ stepId, id }) => ({ url: `/steps/${stepId}/versions/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['PageVersion'],
+    }),
     savePage: build.mutation<{ revision: number }, { id: string; revision: number; page: PageDocument }>({
       query: ({ id, ...body }) => ({ url: `/steps/${id}/page`, method: 'PUT', body }),
       // What is wrong and what is not published may have changed; nothing else of the funnel has.

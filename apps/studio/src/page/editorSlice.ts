@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction, type WithSlice } from '@reduxjs/toolkit';
 import type { PictureInfo } from '@ruta/core/catalog';
-import { applyOperation, type Operation, type PageDocument } from '@ruta/core/page';
+import { applyOperation, type Operation, type PageDocument, type StepPage } from '@ruta/core/page';
 import { type RootState, rootReducer, useAppSelector } from '../base/store';
 import type { PagePlace } from './unsaved';
 
@@ -21,6 +21,8 @@ export interface EditorState {
   place: PagePlace;
   page: PageDocument | null;
   revision: number;
+  /** The page as the server has it at that revision. */
+  base: PageDocument | null;
   pictures: Record<string, PictureInfo>;
   /** Counts every change, so that saving knows whether more was typed meanwhile. */
   changeNumber: number;
@@ -38,6 +40,8 @@ export interface EditorState {
   stopDraft: StopDraft | null;
   /** What is being sent just now; null while nothing is. */
   sending: PageDocument | null;
+  /** Changes of another window have come into this page; said until somebody has read it. */
+  hasJoined: boolean;
   /** Another window’s version, which was saved while this one was changed; nothing is saved until a person has chosen. */
   conflict: { page: PageDocument; revision: number; pictures: Record<string, PictureInfo>; showing: Version } | null;
 }
@@ -55,6 +59,7 @@ const initialState: EditorState = {
   place: { funnelId: '', name: '' },
   page: null,
   revision: 0,
+  base: null,
   pictures: {},
   changeNumber: 0,
   savedNumber: 0,
@@ -69,6 +74,7 @@ const initialState: EditorState = {
   stopDraft: null,
   sending: null,
   conflict: null,
+  hasJoined: false,
 };
 
 const MERGE_MS = 1500;
@@ -87,7 +93,7 @@ export const editorSlice = createSlice({
   reducers: {
     opened(state, { payload }: PayloadAction<Pick<EditorState, 'stepId' | 'place' | 'page' | 'revision' | 'pictures'>>) {
       const { screen } = state;
-      return { ...initialState, ...payload, screen };
+      return { ...initialState, ...payload, base: payload.page, screen };
     },
     /** Takes up what was changed here earlier and never reached the server: it is as if it had just been typed. */
     takenUp(state, { payload }: PayloadAction<{ page: PageDocument; pictures: Record<string, PictureInfo> }>) {
@@ -96,6 +102,24 @@ export const editorSlice = createSlice({
       state.page = payload.page;
       state.pictures = { ...payload.pictures, ...state.pictures };
       state.changeNumber++;
+    },
+    /** Another window changed other parts meanwhile: both are kept, and what came is one step back. */
+    editsJoined(state, { payload }: PayloadAction<{ page: PageDocument; server: Pick<StepPage, 'page' | 'revision' | 'pictures'> }>) {
+      if (!state.page) return;
+      state.undo.push({ inverse: { kind: 'replacePage', page: state.page as PageDocument }, mergeKey: null, at: 0 });
+      state.redo = [];
+      state.page = payload.page;
+      state.base = payload.server.page;
+      state.revision = payload.server.revision;
+      state.pictures = { ...payload.server.pictures, ...state.pictures };
+      state.saving = false;
+      state.sending = null;
+      state.saveProblem = null;
+      state.hasJoined = true;
+      state.changeNumber++;
+    },
+    joinedRead(state) {
+      state.hasJoined = false;
     },
     conflictMet(state, { payload }: PayloadAction<{ page: PageDocument; revision: number; pictures: Record<string, PictureInfo> }>) {
       state.saving = false;
@@ -115,6 +139,7 @@ export const editorSlice = createSlice({
       state.undo.push({ inverse: { kind: 'replacePage', page: other as PageDocument }, mergeKey: null, at: 0 });
       state.redo = [];
       state.revision = conflict.revision;
+      state.base = conflict.page as PageDocument;
       state.conflict = null;
       state.changeNumber++;
       if (payload === 'theirs') {
@@ -164,6 +189,7 @@ export const editorSlice = createSlice({
     },
     saveDone(state, { payload }: PayloadAction<{ revision: number; changeNumber: number; at: number }>) {
       state.saving = false;
+      state.base = state.sending ?? state.page;
       state.sending = null;
       state.revision = payload.revision;
       state.savedNumber = payload.changeNumber;
@@ -192,6 +218,8 @@ function step(state: EditorState, from: HistoryEntry[], to: HistoryEntry[]): voi
 export const {
   opened,
   takenUp,
+  editsJoined,
+  joinedRead,
   conflictMet,
   versionShown,
   versionChosen,

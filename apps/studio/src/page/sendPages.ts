@@ -2,7 +2,7 @@ import type { PageDocument, StepPage } from '@ruta/core/page';
 import { problemOf } from '../base/api';
 import type { store } from '../base/store';
 import { pageApi } from './api';
-import { standingOf } from './standing';
+import { joined, standingOf } from './standing';
 import { type Unsaved, unsavedPages } from './unsaved';
 
 type Dispatch = typeof store.dispatch;
@@ -77,7 +77,13 @@ async function meet(dispatch: Dispatch, entry: Unsaved): Promise<void> {
   else if (standing === 'follows') {
     await sendPage(dispatch, entry.stepId, server.revision, entry.page);
     forgetSent(entry);
-  } else leaveToPerson(entry, 'It was changed in another window meanwhile. Open it to see both versions.');
+  } else {
+    const both = joined(entry, server);
+    if (both) {
+      await sendPage(dispatch, entry.stepId, server.revision, both);
+      forgetSent(entry);
+    } else leaveToPerson(entry, 'It was changed in another window meanwhile. Open it to see both versions.');
+  }
 }
 
 /** The server has it; what was set aside of the page while it was on its way stays and is sent next. */

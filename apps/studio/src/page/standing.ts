@@ -1,4 +1,4 @@
-import type { StepPage } from '@ruta/core/page';
+import { mergePages, type PageDocument, type StepPage } from '@ruta/core/page';
 import { isSame } from '../base/isSame';
 import type { Unsaved } from './unsaved';
 
@@ -9,3 +9,7 @@ export function standingOf(entry: Pick<Unsaved, 'revision' | 'page' | 'sending'>
   // What was on its way has arrived after all: the rest was made on that.
   return entry.sending && isSame(server.page, entry.sending) ? 'follows' : 'conflicts';
 }
+
+/** What was changed here and what another window saved, put together; null where both changed the same thing. */
+export const joined = ({ base, page }: Pick<Unsaved, 'base' | 'page'>, server: Pick<StepPage, 'page'>): PageDocument | null =>
+  base ? mergePages(base, page, server.page) : null;

@@ -8,6 +8,8 @@ interface UnsavedDraft {
   /** The server's revision that the changes were made on. */
   revision: number;
   page: PageDocument;
+  /** The page as it was at that revision, so that another window's changes can be told from one's own. */
+  base?: PageDocument | null;
   pictures: Record<string, PictureInfo>;
   /** What was on its way when this was set aside: it may have arrived or not. */
   sending: PageDocument | null;

@@ -3,9 +3,9 @@ import { useStore } from 'react-redux';
 import { currentToken, problemOf } from '../base/api';
 import { type RootState, type store as studio, useAppDispatch } from '../base/store';
 import { pageApi } from './api';
-import { conflictMet, editorOf, isAllSaved, saveBegan, saveDone, saveFailed, useEditor } from './editorSlice';
+import { conflictMet, editorOf, editsJoined, isAllSaved, saveBegan, saveDone, saveFailed, useEditor } from './editorSlice';
 import { sendPage, sendUnsaved } from './sendPages';
-import { standingOf } from './standing';
+import { joined, standingOf } from './standing';
 import { unsavedPages } from './unsaved';
 
 const QUIET_MS = 500;
@@ -58,9 +58,9 @@ export function useAutosave(): () => void {
 
 /** Sets aside what of the open page the server does not have. @returns whether there was something */
 function keepOpen(state: () => RootState): boolean {
-  const { stepId, place, page, revision, pictures, sending, ...editor } = editorOf(state());
+  const { stepId, place, page, base, revision, pictures, sending, ...editor } = editorOf(state());
   if (!stepId || !page || isAllSaved(editor)) return false;
-  unsavedPages.keep({ stepId, place, page, revision, pictures, sending });
+  unsavedPages.keep({ stepId, place, page, base, revision, pictures, sending });
   return true;
 }
 
@@ -78,7 +78,7 @@ async function saveOpen(dispatch: typeof studio.dispatch, state: () => RootState
   } catch (error) {
     if (!isOpen()) return;
     const problem = problemOf(error);
-    unsavedPages.keep({ stepId, place, page: editorOf(state()).page ?? page, revision, pictures, sending: page });
+    unsavedPages.keep({ stepId, place, page: editorOf(state()).page ?? page, base: editorOf(state()).base, revision, pictures, sending: page });
     if (problem.status === 409 && (await meetOther(dispatch, state, stepId))) return;
     const where = problem.errors[0];
     dispatch(saveFailed(where ? `Not saved: ${where.message} (${where.path})` : `Not saved: ${problem.title}`));
@@ -93,7 +93,9 @@ async function meetOther(dispatch: typeof studio.dispatch, state: () => RootStat
   const editor = editorOf(state());
   if (!server || editor.stepId !== stepId || !editor.page) return false;
   const standing = standingOf({ revision: editor.revision, page: editor.page, sending: editor.sending }, server);
-  if (standing === 'conflicts') dispatch(conflictMet(server));
+  const both = standing === 'conflicts' ? joined({ base: editor.base, page: editor.page }, server) : null;
+  if (both) dispatch(editsJoined({ page: both, server }));
+  else if (standing === 'conflicts') dispatch(conflictMet(server));
   else dispatch(saveDone({ revision: server.revision, changeNumber: standing === 'arrived' ? editor.changeNumber : editor.savedNumber, at: Date.now() }));
   return true;
 }

@@ -18,11 +18,20 @@ export function usePageHand(step: Step, funnelId: string) {
   const page: PageDocument | undefined = kept?.page ?? data?.page;
   const change = useCallback(
     (operation: Operation) => {
-      const before = unsavedPages.own(step.id) ?? data;
+      const own = unsavedPages.own(step.id);
+      const before = own ?? data;
       if (!before) return;
       const { page: changed } = applyOperation(before.page, operation);
       const { revision, pictures } = before;
-      unsavedPages.keep({ stepId: step.id, place: { funnelId, name: step.name }, revision, page: changed, pictures, sending: null });
+      unsavedPages.keep({
+        stepId: step.id,
+        place: { funnelId, name: step.name },
+        revision,
+        page: changed,
+        base: own ? own.base : before.page,
+        pictures,
+        sending: null,
+      });
       void sendUnsaved(dispatch, null);
     },
     [dispatch, data, step.id, step.name, funnelId],

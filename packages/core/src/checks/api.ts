@@ -8,3 +8,11 @@ export type FunnelState = z.infer<typeof FunnelStateSchema>;
 
 export const FunnelDetailSchema = FunnelViewSchema.extend(FunnelStateSchema.shape);
 export type FunnelDetail = z.infer<typeof FunnelDetailSchema>;
+
+/** What publishing would change for visitors, stop by stop, in words. */
+export const StopDifferencesSchema = z.object({
+  stepId: z.string(),
+  isNew: z.boolean(),
+  differences: z.array(z.object({ section: z.string().nullable(), what: z.string() })),
+});
+export type StopDifferences = z.infer<typeof StopDifferencesSchema>;

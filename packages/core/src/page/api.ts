@@ -12,3 +12,15 @@ export const RevisionSchema = z.object({ revision: z.int() });
 /** A picture that was uploaded, with the name it came by. */
 export const UploadedPictureSchema = PictureInfoSchema.extend({ name: z.string() });
 export type UploadedPicture = z.infer<typeof UploadedPictureSchema>;
+
+/** A version of a page to go back to: one that somebody gave a name, or what was live. */
+export const PageVersionSchema = z.object({
+  id: z.string().describe('Of a named version, or `live-` with the number it was published with'),
+  name: z.string(),
+  at: z.int(),
+  isLive: z.boolean(),
+});
+export type PageVersion = z.infer<typeof PageVersionSchema>;
+export const NewPageVersionSchema = z.object({ name: z.string().trim().min(1, 'Give the version a name.').max(80), page: PageDocumentSchema });
+export const PageVersionDetailSchema = PageVersionSchema.extend({ page: PageDocumentSchema, pictures: z.record(z.string(), PictureInfoSchema) });
+export type PageVersionDetail = z.infer<typeof PageVersionDetailSchema>;

@@ -2,6 +2,8 @@ export * from './api';
 export * from './arrange';
 export * from './columns';
 export * from './copyPage';
+export * from './differences';
+export * from './merge';
 export * from './operation';
 export * from './page';
 export * from './patterns';

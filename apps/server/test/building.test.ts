@@ -1,0 +1,204 @@
+import { newElement, words } from '@ruta/core/elements';
+import type { PageDocument } from '@ruta/core/page';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Buyer, mails, Seller } from './support/clients';
+import { Installation, until } from './support/installation';
+import { freshId } from './support/offers';
+
+let ruta: Installation;
+let seller: Seller;
+let funnel: Awaited<ReturnType<Seller['sellingFunnel']>>;
+
+beforeAll(async () => {
+  ruta = await Installation.start();
+  seller = await Seller.ofNewShop(ruta.studio);
+  funnel = await seller.sellingFunnel({ gift: true });
+});
+afterAll(() => ruta.stop());
+
+const made = (type: Parameters<typeof newElement>[0], changes: object = {}) =>
+  JSON.parse(JSON.stringify({ ...newElement(type, (kind) => freshId(kind === 'element' ? 'elm' : kind)), ...changes }).replaceAll(',"placeholder":true', ''));
+
+/** Changes the page that visitors see first, and puts it live. */
+async function publishPage(change: (page: PageDocument) => void): Promise<string> {
+  const { page, revision } = (await seller.read(`/steps/${funnel.entry}/page`)) as { page: PageDocument; revision: number };
+  change(page);
+  await seller.make(`/steps/${funnel.entry}/page`, { revision, page }, 'PUT');
+  await seller.make(`/funnels/${funnel.id}/publish`, {});
+  return (await fetch(`${ruta.site}/${funnel.slug}`)).text();
+}
+const add = (page: PageDocument, ...elements: object[]) => page.sections[1]?.columns[0]?.elements.push(...(elements as never[]));
+
+describe('a page from its new parts', () => {
+  it('shows own HTML without anything that runs or breaks out, and closes what was left open', async () => {
+    const code =
+      '<p onclick="x()">Hello <b>there<script>alert(1)</script><iframe src="https://evil.test"></iframe><a href="javascript:x()">a</a></p><div style="position:fixed;color:red">';
+    const html = await publishPage((page) => add(page, made('html', { code })));
+    const own = /<div class="own-html">(.*?)<\/div><\/div>|<div class="own-html">(.*?)<\/div>/s.exec(html)?.[0] ?? '';
+    expect(own).toContain('<p>Hello <b>there<a>a</a></b></p><div style="color:red">');
+    expect(html).not.toMatch(/onclick|alert\(1\)|evil\.test|javascript:|position:fixed/);
+  });
+  it('runs the seller’s own code on the public site only, and lets it load what it asks for only there', async () => {
+    const before = await fetch(`${ruta.site}/${funnel.slug}`);
+    expect(before.headers.get('content-security-policy')).not.toContain('script-src');
+    const html = await publishPage((page) => {
+      page.code = { head: '<meta name="own" content="head">', body: '<script>window.own = "$& body"</script>' };
+    });
+    expect(html).toContain('<meta name="own" content="head"></head>');
+    expect(html).toContain('<script>window.own = "$& body"</script></body>');
+    const policy = (await fetch(`${ruta.site}/${funnel.slug}`)).headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("script-src 'self' 'unsafe-inline' https:");
+    // The checkout of the same funnel has no code of its own.
+    const checkout = await fetch(`${ruta.site}/${funnel.slug}/checkout`);
+    expect(checkout.headers.get('content-security-policy')).not.toContain('script-src');
+    expect((await fetch(ruta.studio)).headers.get('content-security-policy')).toContain("script-src 'self'");
+    await publishPage((page) => {
+      page.code = undefined;
+    });
+  });
+  it('carries what each size of screen needs, and nothing of what the page does not use', async () => {
+    const plain = await publishPage(() => undefined);
+    expect(plain).not.toContain('.price-table');
+    expect(plain).not.toContain('phone-hide');
+    const html = await publishPage((page) =>
+      add(page, made('price-table'), made('divider', { layout: { width: 'half', sizes: { phone: { hide: true, order: 2 } } } })),
+    );
+    expect(html).toContain('.price-table');
+    expect(html).toContain('class="layout share-half phone-hide phone-order-2"');
+    expect(html).toContain('.phone-hide{display:none!important}.phone-order-2{order:2}');
+  });
+  it('has pop-ups that need no script to be closed, and a script that opens them', async () => {
+    const html = await publishPage((page) => {
+      const id = freshId('pop');
+      page.popUps = [{ id, name: 'Before you go', trigger: { kind: 'leaving' }, often: 'week', width: 'normal' }];
+      const [, inside] = structuredClone(page.sections) as [unknown, PageDocument['sections'][number]];
+      page.sections.push({
+        ...inside,
+        id: freshId('sec'),
+        popUpId: id,
+        columns: [{ id: freshId('col'), span: 12, elements: [made('text', { words: words('Stay a little') })] }],
+      });
+    });
+    expect(html).toMatch(
+      /<dialog class="opening opening-normal" id="pop_\w+" data-opens="leaving" data-often="week" aria-label="Before you go"><form method="dialog">/,
+    );
+    expect(html).toMatch(/<main[^>]*>((?!Stay a little).)*<\/main>/s);
+    expect(html).toContain('/assets/scripts/page.js');
+  });
+  it('leads into the checkout with the choice made', async () => {
+    const html = await publishPage((page) =>
+      add(page, made('price-table', { cards: [{ optionId: null, title: [], points: [], button: words('Take it'), mark: [] }] })),
+    );
+    const href = /href="(\/go\/\w+\?by=elm_\w+&amp;option=\w+)"/.exec(html)?.[1]?.replaceAll('&amp;', '&') ?? '';
+    const response = await fetch(ruta.site + href, { redirect: 'manual' });
+    expect(response.headers.get('location')).toMatch(/\?option=prc_/);
+  });
+  it('can have a look of its own, which the rest of the shop does not take', async () => {
+    const { brand } = await seller.read('/shop');
+    await seller.make(`/funnels/${funnel.id}/look`, { brand: { ...brand, main: '#123456', look: 'poster' }, code: null }, 'PUT');
+    expect((await seller.read(`/funnels/${funnel.id}`)).changes.settings).toBe(true);
+    expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).not.toContain('#123456');
+    expect(await publishPage(() => undefined)).toContain('content="#123456"');
+    expect((await seller.read('/shop')).brand.main).not.toBe('#123456');
+    expect((await seller.send(`/funnels/${funnel.id}/look`, { brand: { ...brand, main: 'blue' }, code: null }, 'PUT')).status).toBe(400);
+  });
+});
+
+describe('videos', () => {
+  const upload = (content: Uint8Array<ArrayBuffer>) => seller.upload('videos' as never, 'film.mp4', content);
+  it('are told by their content, and sent in pieces', async () => {
+    const film = new Uint8Array(2000).fill(7);
+    film.set([0, 0, 0, 24, 0x66, 0x74, 0x79, 0x70], 0);
+    const stored = (await (await upload(film)).json()) as { id: string };
+    const part = await fetch(`${ruta.site}/video/${stored.id}`, { headers: { range: 'bytes=0-99' } });
+    expect([part.status, part.headers.get('content-type'), (await part.arrayBuffer()).byteLength]).toEqual([206, 'video/mp4', 100]);
+  });
+  it('that are none are refused in words', async () => {
+    const response = await upload(new TextEncoder().encode('<html>not a film</html>'));
+    expect(response.status).toBe(400);
+    expect(await response.text()).toContain('This is not a video that browsers play');
+  });
+});
+
+describe('appointments', () => {
+  const element = made('appointment', {
+    noticeHours: 0,
+    free: [1, 2, 3, 4, 5, 6, 7].map((day) => ({ day, from: '00:00', until: '24:00' })),
+    place: 'By the window',
+  });
+  it('are booked once: of two who want one time, one gets it, and both sides get a calendar', async () => {
+    const html = await publishPage((page) => add(page, element));
+    const slot = /name="slot" value="(\d+)"/.exec(html)?.[1] ?? '';
+    const book = (email: string) => new Buyer(ruta.site).form(`/go/${funnel.entry}/appointment`, { _appointment: element.id, slot, firstName: 'Marta', email });
+    const answers = await Promise.all([book('one@moonmail.test'), book('two@moonmail.test')]);
+    expect(answers.map(({ status }) => status).toSorted()).toEqual([200, 422]);
+    const [won, lost] = answers[0]?.status === 200 ? ['one', 'two'] : ['two', 'one'];
+    expect(await answers.find(({ status }) => status === 422)?.text()).toContain('This time has just been taken');
+    await until(async () => (await mails(ruta.standinsUrl, `${won}@moonmail.test`)).length === 1, 'the buyer is told');
+    await until(async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).length > 0, 'the seller is told');
+    expect(await mails(ruta.standinsUrl, `${lost}@moonmail.test`)).toHaveLength(0);
+    expect((await mails(ruta.standinsUrl, `${won}@moonmail.test`))[0].text).toContain('By the window');
+    expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).not.toContain(`value="${slot}"`);
+    const contact = (await seller.rows(`/contacts?search=${won}@moonmail.test`))[0];
+    expect((await seller.read(`/contacts/${contact.id}`)).bookings).toHaveLength(1);
+  });
+  it('say at each field what is missing, and keep what was typed', async () => {
+    const response = await new Buyer(ruta.site).form(`/go/${funnel.entry}/appointment`, { _appointment: element.id, firstName: 'Marta', email: 'nobody' });
+    const html = await response.text();
+    expect(html).toContain('Choose a time.');
+    expect(html).toContain('Enter an e-mail address');
+    expect(html).toContain('value="Marta"');
+  });
+});
+
+describe('leads', () => {
+  const fields = [
+    { key: 'email', label: 'E-mail', kind: 'email', required: true },
+    { key: 'question1', label: 'Which size?', kind: 'choice', required: false, choices: ['Small', '=SUM(A1)'] },
+  ];
+  const form = made('form', {
+    fields,
+    tags: ['reader'],
+    consent: { words: words('Write to me.'), required: true },
+    after: { kind: 'message', words: 'It has arrived.' },
+  });
+  const send = (more: Record<string, string>) =>
+    new Buyer(ruta.site).form(`/go/${funnel.entry}/form`, { _form: form.id, email: 'reader@moonmail.test', ...more });
+  const contactOf = async (email: string) => seller.read(`/contacts/${(await seller.rows(`/contacts?search=${email}`))[0].id}`);
+  it('are kept by field with tags and the wording of consent, and told what was promised', async () => {
+    await publishPage((page) => add(page, form));
+    expect((await send({ question1: 'Small' })).status).toBe(422);
+    const sent = await send({ question1: '=SUM(A1)', consent: 'yes' });
+    expect(await sent.text()).toContain('It has arrived.');
+    const contact = await contactOf('reader@moonmail.test');
+    expect(contact.tags).toEqual(['reader']);
+    expect(contact.answers.map(({ field, label, value }: Record<string, string>) => [field, label, value])).toEqual([
+      ['consent', 'Write to me.', 'yes'],
+      ['question1', 'Which size?', '=SUM(A1)'],
+    ]);
+    const tagged = await seller.make(`/contacts/${contact.id}/tags`, { tags: ['friend'] }, 'PUT');
+    expect(tagged.tags).toEqual(['friend']);
+  });
+  it('go out as CSV with a column for each field, and nothing a spreadsheet would reckon', async () => {
+    const csv = await (await seller.get('/api/contacts/export')).text();
+    const [head = ''] = csv.split('\r\n');
+    expect(head).toContain('Which size?');
+    const line = csv.split('\r\n').find((each) => each.includes('reader@moonmail.test')) ?? '';
+    expect(line).toContain("'=SUM(A1)");
+    expect(line).toContain('friend');
+  });
+  it('come from elsewhere with a key, by a form or a program, and never without an address', async () => {
+    const source = await seller.make('/lead-sources', { name: 'Fair', tags: ['fair'], thanksUrl: 'https://example.test/thanks' });
+    const program = (body: object) => fetch(source.address, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+    expect((await program({ mail: 'fair@moonmail.test', stand: '12' })).status).toBe(202);
+    const refused = await program({ mail: 'nobody' });
+    expect([refused.status, await refused.json()]).toEqual([400, { title: 'Enter an e-mail address, for example name@example.test.' }]);
+    const pasted = await fetch(source.address, { method: 'POST', body: new URLSearchParams({ email: 'form@moonmail.test' }), redirect: 'manual' });
+    expect([pasted.status, pasted.headers.get('location')]).toEqual([303, 'https://example.test/thanks']);
+    expect((await fetch(`${ruta.site}/leads/guessed`, { method: 'POST', body: new URLSearchParams({ email: 'x@moonmail.test' }) })).status).toBe(404);
+    const contact = await contactOf('fair@moonmail.test');
+    expect([contact.tags, contact.answers[0].value]).toEqual([['fair'], '12']);
+    expect((await seller.read('/lead-sources'))[0]).toMatchObject({ received: 2, name: 'Fair' });
+    expect(JSON.stringify(await seller.read('/lead-sources'))).not.toContain(source.address.split('/').at(-1));
+  });
+});
