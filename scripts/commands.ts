@@ -1,6 +1,7 @@
 // The commands of `npm run -s ruta`, without the process around them.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { BundleSchema } from '@ruta/core/bundles';
 import { ProductInputSchema } from '@ruta/core/catalog';
 import { CodeSchema } from '@ruta/core/codes';
 import { ProductsFileSchema } from '@ruta/core/formats';
@@ -66,6 +67,7 @@ export function writeSchemas(): void {
     write(`${name}-output`, command.output, 'output');
   }
   write('page', PageDocumentSchema, 'input');
+  write('bundle', BundleSchema, 'input');
   write('product', ProductInputSchema, 'input');
   write('products-file', ProductsFileSchema, 'input');
   write('code', CodeSchema, 'input');

@@ -13,6 +13,7 @@ import { sendDue } from './base/outbox/outbox';
 import { type Senders, sendRow } from './base/outbox/registry';
 import { problemHandler, sendProblem } from './base/problem';
 import { openSecrets } from './base/secrets';
+import { bundleRoutes } from './bundles/routes';
 import { catalogRoutes } from './catalog/routes';
 import { forgetProducts, sellingCourses } from './catalog/store';
 import { offerSite } from './checkout/offerSite';
@@ -173,11 +174,12 @@ export function studioApp(services: AllServices): Express {
   router.use(sessions(services));
   router.use('/uploads', uploadRoutes(services, guard));
   // A file with thousands of products is larger than anything else that is sent, so that only people of the shop may send one.
-  router.use(['/products/import', '/codes/import'], (request, _response, next) => {
+  router.use(['/products/import', '/codes/import', '/funnels/import', '/pages/import'], (request, _response, next) => {
     guard(request);
     next();
   });
   router.use(['/products/import', '/codes/import'], express.json({ limit: '25mb' }));
+  router.use(['/funnels/import', '/pages/import'], express.json({ limit: '80mb' }));
   router.use(express.json({ limit: '2mb' }));
   teamRoutes(api, router, services, async () => {
     // Connecting can be done later under Connections; a shop without a processor is still a shop.
@@ -193,6 +195,7 @@ export function studioApp(services: AllServices): Express {
   orderRoutes(api, services);
   deliveryRoutes(api, services);
   planRoutes(api, services);
+  bundleRoutes(api, services);
   contactRoutes(api, services);
   leadRoutes(api, services);
   paymentRoutes(api, services);

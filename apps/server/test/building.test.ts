@@ -1,5 +1,7 @@
 import { newElement, words } from '@ruta/core/elements';
 import type { PageDocument } from '@ruta/core/page';
+import { unzipSync } from 'fflate';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Buyer, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
@@ -200,5 +202,117 @@ describe('leads', () => {
     expect([contact.tags, contact.answers[0].value]).toEqual([['fair'], '12']);
     expect((await seller.read('/lead-sources'))[0]).toMatchObject({ received: 2, name: 'Fair' });
     expect(JSON.stringify(await seller.read('/lead-sources'))).not.toContain(source.address.split('/').at(-1));
+  });
+});
+
+describe('own sections', () => {
+  it('that are linked change on every draft, and live wherever they are live once one funnel is published', async () => {
+    const other = await seller.sellingFunnel();
+    const id = freshId('own');
+    const draft = (stepId: string) => seller.read(`/steps/${stepId}/page`) as Promise<{ page: PageDocument; revision: number }>;
+    const linked = {
+      ...structuredClone((await draft(other.entry)).page.sections[1]),
+      id: freshId('sec'),
+      name: 'Ours',
+      linkedTo: id,
+      columns: [{ id: freshId('col'), span: 12, elements: [made('text', { words: words('As it was') })] }],
+    };
+    const [kept] = await seller.make('/own-sections', { id, name: 'Ours', section: linked });
+    expect([kept.name, kept.pages]).toEqual(['Ours', 0]);
+    for (const stepId of [funnel.entry, other.entry]) {
+      const { page, revision } = await draft(stepId);
+      page.sections.splice(2, 0, linked as never);
+      await seller.make(`/steps/${stepId}/page`, { revision, page }, 'PUT');
+    }
+    await seller.make(`/funnels/${funnel.id}/publish`, {});
+    await seller.make(`/funnels/${other.id}/publish`, {});
+    const before = await draft(other.entry);
+    const { page, revision } = await draft(funnel.entry);
+    const text = page.sections[2]?.columns[0]?.elements[0] as { words: unknown };
+    text.words = words('As it is now');
+    await seller.make(`/steps/${funnel.entry}/page`, { revision, page }, 'PUT');
+    const followed = await draft(other.entry);
+    expect(JSON.stringify(followed.page)).toContain('As it is now');
+    expect(followed.revision).toBe(before.revision + 1);
+    const live = async (slug: string) => (await fetch(`${ruta.site}/${slug}`)).text();
+    expect(await live(other.slug)).toContain('As it was');
+    await seller.make(`/funnels/${funnel.id}/publish`, {});
+    expect(await live(other.slug)).toContain('As it is now');
+    expect((await seller.read('/own-sections'))[0].pages).toBe(2);
+    await seller.make(`/own-sections/${id}`, undefined, 'DELETE');
+    expect(JSON.stringify((await draft(other.entry)).page)).not.toContain(id);
+  });
+});
+
+describe('versions of a page', () => {
+  it('are kept under a name, and what was live can be gone back to', async () => {
+    const { page } = (await seller.read(`/steps/${funnel.entry}/page`)) as { page: PageDocument };
+    const [kept] = await seller.make(`/steps/${funnel.entry}/versions`, { name: 'Before the sale', page });
+    expect(kept).toMatchObject({ name: 'Before the sale', isLive: false });
+    expect((await seller.read(`/steps/${funnel.entry}/versions/${kept.id}`)).page).toEqual(page);
+    const versions = await seller.read(`/steps/${funnel.entry}/versions`);
+    const first = versions.find(({ id }: { id: string }) => id === 'live-1');
+    expect(first.isLive).toBe(true);
+    expect((await seller.read(`/steps/${funnel.entry}/versions/live-1`)).page.sections.length).toBeGreaterThan(1);
+    expect((await seller.get(`/api/steps/${funnel.entry}/versions/live-99`)).status).toBe(404);
+  });
+  it('tell in words what publishing would change', async () => {
+    const { page, revision } = (await seller.read(`/steps/${funnel.entry}/page`)) as { page: PageDocument; revision: number };
+    page.title = 'Another title';
+    await seller.make(`/steps/${funnel.entry}/page`, { revision, page }, 'PUT');
+    expect(await seller.read(`/funnels/${funnel.id}/differences`)).toEqual([
+      { stepId: funnel.entry, isNew: false, differences: [{ section: null, what: 'Public title changed' }] },
+    ]);
+  });
+});
+
+describe('open files', () => {
+  const pictured = async () => {
+    const picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#b04030' } })
+      .png()
+      .toBuffer();
+    const stored = (await (await seller.upload('pictures', 'red.png', new Uint8Array(picture))).json()) as { id: string };
+    await publishPage((page) => add(page, made('picture', { source: { kind: 'file', fileId: stored.id }, alt: 'Red' })));
+    return stored.id;
+  };
+  it('a page opens from a disk: HTML, style, typefaces and pictures in a ZIP, with nothing that counts', async () => {
+    const id = await pictured();
+    const zip = unzipSync(new Uint8Array(await (await seller.get(`/api/steps/${funnel.entry}/export/zip`)).arrayBuffer()));
+    const html = new TextDecoder().decode(zip['index.html']);
+    const style = new TextDecoder().decode(zip['style.css']);
+    expect(html).toContain('<link rel="stylesheet" href="style.css">');
+    expect(html).toContain(`pictures/${id}-60.webp`);
+    expect(Object.keys(zip)).toContain(`pictures/${id}-60.webp`);
+    for (const [, font] of style.matchAll(/url\((fonts\/[\w.-]+)\)/g)) expect(Object.keys(zip)).toContain(font);
+    expect(html).not.toMatch(/(href|src|action)="\//);
+    expect(html).not.toMatch(/view\.js|pixel\.gif/);
+  });
+  it('a funnel comes back as a draft with pages and pictures of its own', async () => {
+    const id = await pictured();
+    const bundle = await seller.read(`/funnels/${funnel.id}/export/json`);
+    expect(bundle.pictures.map((picture: { id: string }) => picture.id)).toContain(id);
+    const { funnelId, missing } = await seller.make('/funnels/import', bundle);
+    expect(missing).toEqual([]);
+    const [before, after] = await Promise.all([seller.read(`/funnels/${funnel.id}`), seller.read(`/funnels/${funnelId}`)]);
+    expect(after.graph.steps.map(({ kind, name }: { kind: string; name: string }) => [kind, name])).toEqual(
+      before.graph.steps.map(({ kind, name }: { kind: string; name: string }) => [kind, name]),
+    );
+    expect(after.graph.steps[0].sells[0].productId).toBe(before.graph.steps[0].sells[0].productId);
+    const { page, pictures } = await seller.read(`/steps/${after.graph.entryId}/page`);
+    const shown = JSON.stringify(page);
+    expect(shown).not.toContain(id);
+    expect(shown).toContain(Object.keys(pictures).at(-1));
+  });
+  it('say what is missing, and what cannot be read, in words', async () => {
+    const id = await pictured();
+    const bundle = await seller.read(`/steps/${funnel.entry}/export/json`);
+    const without = await seller.make('/pages/import', { ...bundle, pictures: [] });
+    expect(without.missing).toContain(`A picture or video is not in the file (${id}).`);
+    expect(JSON.stringify(without.page)).toContain('"source":null');
+    const refusal = async (body: object) => (await (await seller.send('/pages/import', body)).json()).errors[0].message;
+    expect(await refusal({ ...bundle, version: 99 })).toContain('newer version of Ruta');
+    expect(await refusal({ hello: 'world' })).toBe('This file is no page or funnel of Ruta.');
+    expect(await refusal({ ...bundle, page: { ...bundle.page, title: '' } })).toContain('This file is damaged: Give the page a public title.');
+    expect(await refusal(await seller.read(`/funnels/${funnel.id}/export/json`))).toContain('holds a whole funnel');
   });
 });

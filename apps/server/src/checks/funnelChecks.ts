@@ -7,6 +7,7 @@ import type { Services } from '../base/services';
 import { findProducts, productsWith } from '../catalog/store';
 import { publishFunnel } from '../funnel/service';
 import { type FunnelState, loadFunnel } from '../funnel/store';
+import { publishSections } from '../page/ownSections';
 import { takesCards } from '../payments/accounts';
 import { loadShop } from '../shop/store';
 
@@ -58,5 +59,5 @@ export function publish(services: Pick<Services, 'db' | 'clock' | 'changes'>, fu
       blocking.map((problem) => ({ path: problem.stepId ?? '', message: problem.message })),
     );
   }
-  return publishFunnel(services, state, userId);
+  return publishFunnel(services, state, userId, (tx, snapshot) => publishSections(tx, services, state.funnel.id, snapshot, userId));
 }

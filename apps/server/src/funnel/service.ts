@@ -8,7 +8,7 @@ import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { bringUpSharing } from './bringUpSharing';
 import { sharedRefusal } from './sharedOffers';
-import { type FunnelState, loadFunnel, loadStep, publishedSlugs, snapshotOf } from './store';
+import { type FunnelState, loadFunnel, loadStep, publishedSlugs, type Snapshot, snapshotOf } from './store';
 import { funnels, publications, steps } from './tables';
 
 type Needs = Pick<Services, 'db' | 'clock'>;
@@ -72,15 +72,26 @@ export function unpublishedChanges(state: FunnelState): Changes {
   return { stepIds, settings: !isDeepStrictEqual(rest(current), rest(live)) };
 }
 
-/** Puts a funnel live as it stands. Whoever calls it has looked at its problems. @returns the version */
-export function publishFunnel(services: Needs & Pick<Services, 'changes'>, state: FunnelState, userId: string | null): number {
+/**
+ * Puts a funnel live as it stands. Whoever calls it has looked at its problems.
+ * @param also what else goes live with it, in the same transaction
+ * @returns the version
+ */
+export function publishFunnel(
+  services: Needs & Pick<Services, 'changes'>,
+  state: FunnelState,
+  userId: string | null,
+  also: (tx: Db, snapshot: Snapshot) => void = () => undefined,
+): number {
   const { db, clock, changes } = services;
   const version = (state.published?.version ?? 0) + 1;
+  const snapshot = snapshotOf(state);
   db.transaction((tx) => {
     tx.insert(publications)
-      .values({ id: newId(clock, 'publication'), funnelId: state.funnel.id, version, at: clock.now(), userId, snapshot: snapshotOf(state) })
+      .values({ id: newId(clock, 'publication'), funnelId: state.funnel.id, version, at: clock.now(), userId, snapshot })
       .run();
     bringUpSharing(tx, services, state, userId);
+    also(tx, snapshot);
   });
   changes.announce();
   return version;

@@ -2,7 +2,9 @@ import { bumpPictureIds } from '@ruta/core/offers';
 import {
   DraftSchema,
   filesOn,
+  NewOwnSectionSchema,
   NewPageVersionSchema,
+  OwnSectionSchema,
   PageVersionDetailSchema,
   PageVersionSchema,
   RevisionSchema,
@@ -15,6 +17,7 @@ import type { Services } from '../base/services';
 import { findPictures, recentPictures } from '../files/store';
 import { loadStep } from '../funnel/store';
 import { currentUser } from '../team/access';
+import { keepOwnSection, listOwnSections, removeOwnSection } from './ownSections';
 import { savePage } from './save';
 import { forgetVersion, keepVersion, loadVersion, versionsOf } from './versions';
 
@@ -33,6 +36,14 @@ export function pageRoutes(api: Api, services: Services): void {
       pictures: findPictures(db, [...filesOn(step.draft), ...bumpPictureIds(step.sells)]),
     };
   });
+  api.on({ method: 'get', path: '/own-sections', summary: 'Sections of one’s own', response: z.array(OwnSectionSchema) }, () => listOwnSections(db));
+  api.on(
+    { method: 'post', path: '/own-sections', summary: 'Keep a section to be used again', body: NewOwnSectionSchema, response: z.array(OwnSectionSchema) },
+    ({ body }) => keepOwnSection(services, body),
+  );
+  api.on({ method: 'delete', path: '/own-sections/:id', summary: 'Forget an own section', response: z.array(OwnSectionSchema) }, ({ params }) =>
+    removeOwnSection(services, params.id ?? ''),
+  );
   api.on({ method: 'get', path: '/pictures', summary: 'Pictures that were uploaded, newest first', response: z.array(UploadedPictureSchema) }, () =>
     recentPictures(db, MOST_PICTURES),
   );

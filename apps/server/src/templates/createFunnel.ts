@@ -43,7 +43,7 @@ export function createFunnel(services: Needs, input: NewFunnel): string {
   const shape = drawFunnel(input.template, { product, gift, extras }, fresh);
   const design = designOf(input.design);
   const drawn = design ? dress(shape, design, { product, gift }, fresh) : shape;
-  return write(services, drawn, { name: input.name, slug: input.slug, giftId: gift?.id ?? null, brand: (input.ownLook && design?.brand) || null });
+  return writeFunnel(services, drawn, { name: input.name, slug: input.slug, giftId: gift?.id ?? null, brand: (input.ownLook && design?.brand) || null });
 }
 
 /** Creates a funnel as another of one's own stands now, as a draft. @returns its id */
@@ -51,12 +51,13 @@ export function copyOfFunnel(services: Needs, funnelId: string, { name }: Funnel
   const { funnel, graph, steps: stepRows } = loadFunnel(services.db, funnelId);
   const pages = Object.fromEntries(stepRows.map((step) => [step.id, step.draft]));
   const copy = copyFunnel(graph, pages, (kind: IdKind) => newId(services.clock, kind));
-  return write(services, copy, { name, giftId: funnel.giftId, brand: funnel.brand, code: funnel.code });
+  return writeFunnel(services, copy, { name, giftId: funnel.giftId, brand: funnel.brand, code: funnel.code });
 }
 
 type Kept = Pick<typeof funnels.$inferInsert, 'name' | 'giftId' | 'brand' | 'code'> & { slug?: string | undefined };
 
-function write({ db, clock }: Needs, drawn: DrawnFunnel, { name, slug, ...kept }: Kept): string {
+/** Writes a drawn funnel as a draft, at a free address. @returns its id */
+export function writeFunnel({ db, clock }: Needs, drawn: DrawnFunnel, { name, slug, ...kept }: Kept): string {
   const id = newId(clock, 'funnel');
   const address = slug ?? freeSlug(db, slugify(name) || 'funnel');
   checkSlug(db, address, id);

@@ -73,7 +73,7 @@ export async function upload<T>(kind: 'pictures' | 'downloads' | 'videos', file:
 /** The server, asked. Each area adds its own requests in its `api.ts`. */
 export const api = createApi({
   baseQuery,
-  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'FunnelState', 'Order', 'Contact', 'Connection', 'Today', 'Code', 'PageVersion'],
+  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'FunnelState', 'Order', 'Contact', 'Connection', 'Today', 'Code', 'PageVersion', 'OwnSection'],
   refetchOnMountOrArgChange: true,
   endpoints: () => ({}),
 });

@@ -43,6 +43,12 @@ export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDet
         <Button look="main" type="submit" disabled={isLoading}>
           Save
         </Button>
+        <p className="border-t border-line pt-3">
+          <a href={`/api/funnels/${funnel.id}/export/json`} download className="text-info underline">
+            The whole funnel as one file
+          </a>
+          , with its pages and pictures.
+        </p>
       </form>
     </Modal>
   );

@@ -10,6 +10,8 @@ const SHORTCUTS = [
   ['Ctrl Shift Z', 'Redo there'],
   ['Alt ↑ and Alt ↓', 'Move what is selected'],
   ['Ctrl D', 'Duplicate what is selected'],
+  ['Ctrl or Shift and a click', 'Choose several parts of a page'],
+  ['Ctrl C and Ctrl V', 'Copy parts of a page, and put them on this or any other page'],
   ['Delete', 'Delete what is selected'],
   ['Enter', 'Edit the words of what is selected; on the map, open the stop'],
   ['← → ↑ ↓', 'On the map, walk along the routes'],

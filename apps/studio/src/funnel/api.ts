@@ -1,3 +1,4 @@
+import type { ImportedFunnel } from '@ruta/core/bundles';
 import type { FunnelDetail, FunnelState, StopDifferences } from '@ruta/core/checks';
 import type { FunnelLook, FunnelRow, FunnelSettings, Graph, MapChange } from '@ruta/core/funnel';
 import type { ListPage } from '@ruta/core/lists';
@@ -25,6 +26,10 @@ export const funnelApi = api.injectEndpoints({
     }),
     copyFunnel: build.mutation<FunnelDetail, FunnelCopy & { id: string }>({
       query: ({ id, ...body }) => ({ url: `/funnels/${id}/copy`, method: 'POST', body }),
+      invalidatesTags: ['Funnel', 'Today'],
+    }),
+    importFunnel: build.mutation<ImportedFunnel, unknown>({
+      query: (body) => ({ url: '/funnels/import', method: 'POST', body }),
       invalidatesTags: ['Funnel', 'Today'],
     }),
     changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string }>({

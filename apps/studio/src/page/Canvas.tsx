@@ -6,7 +6,7 @@ import { flushSync } from 'react-dom';
 import { useAppDispatch } from '../base/store';
 import { ColumnEdge } from './ColumnEdge';
 import { EDIT_CSS } from './editCss';
-import { changed, type Selection, selected, useEditor, wordsAsked } from './editorSlice';
+import { alsoSelected, changed, type Selection, selected, useEditor, wordsAsked } from './editorSlice';
 import { PageFrame } from './PageFrame';
 import { type Siblings, WordsEditor } from './WordsEditor';
 import { setAt } from './words';
@@ -29,7 +29,7 @@ export function Canvas({
   onAddSection: (index: number) => void;
 }) {
   const dispatch = useAppDispatch();
-  const { selection, screen, wordsAsked: askedFor } = useEditor();
+  const { selection, also, screen, wordsAsked: askedFor } = useEditor();
   const [openWords, setOpenWords] = useState<OpenWords>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(700);
@@ -96,7 +96,7 @@ export function Canvas({
     };
     const select = (next: Selection, event: MouseEvent) => {
       event.stopPropagation();
-      dispatch(selected(next));
+      dispatch(next && (event.ctrlKey || event.metaKey || event.shiftKey) ? alsoSelected(next) : selected(next));
     };
     return {
       framesLayout: true,
@@ -110,7 +110,7 @@ export function Canvas({
             key={sectionId}
             className={`edit-section ${orderClasses(page.sections[index]?.sizes)}`}
             data-section={sectionId}
-            data-selected={isSelected || undefined}
+            data-selected={isSelected || also.includes(sectionId) || undefined}
             data-conditional={conditional.has(sectionId) ? '' : undefined}
             onClick={(event) => select({ kind: 'section', id: sectionId }, event)}
           >
@@ -143,7 +143,7 @@ export function Canvas({
           <div
             className={`edit-element ${layoutClasses(layouts.get(elementId))}`}
             data-element={elementId}
-            data-selected={isSelected || undefined}
+            data-selected={isSelected || also.includes(elementId) || undefined}
             data-conditional={conditional.has(elementId) ? '' : undefined}
             onClick={(event) => select({ kind: 'element', id: elementId }, event)}
           >
@@ -181,6 +181,7 @@ export function Canvas({
             open={openWords?.elementId === elementId && openWords.path === key ? openWords : null}
             onOpen={(event) => {
               select({ kind: 'element', id: elementId }, event);
+              if (event.ctrlKey || event.metaKey || event.shiftKey) return;
               setOpenWords({ elementId, path: key, at: { left: event.clientX, top: event.clientY } });
             }}
             onClose={() => {
@@ -200,7 +201,7 @@ export function Canvas({
         );
       },
     };
-  }, [page, context, selection, openWords, dispatch, onAddSection]);
+  }, [page, context, selection, also, openWords, dispatch, onAddSection]);
 
   const width = WIDTHS[screen];
   const scale = Math.min(1, (room - 2) / width);

@@ -45,7 +45,7 @@ import {
 import { type FocusEvent, Fragment, type RefObject, useEffect, useRef } from 'react';
 import { useAppDispatch } from '../base/store';
 import { Menu, MenuItem, MenuLabel, MenuLine, MenuList, MenuTrigger } from '../ui/Menu';
-import { selected, useEditor, wordsAsked } from './editorSlice';
+import { alsoSelected, selected, useEditor, wordsAsked } from './editorSlice';
 
 const ICONS: Record<ElementType, LucideIcon> = {
   headline: Heading,
@@ -173,7 +173,8 @@ function useKeptFocus(nav: RefObject<HTMLElement | null>, page: PageDocument): (
 function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string; hasWords: boolean; isConditional: boolean }) {
   const { id, kind, icon: Icon, words, hasWords, isConditional } = props;
   const dispatch = useAppDispatch();
-  const isSelected = useEditor().selection?.id === id;
+  const { selection, also } = useEditor();
+  const isSelected = selection?.id === id || also.includes(id);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id });
   return (
     <div
@@ -185,7 +186,7 @@ function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon;
         type="button"
         aria-current={isSelected || undefined}
         data-outline={id}
-        onClick={() => dispatch(selected({ kind, id }))}
+        onClick={(event) => dispatch(event.ctrlKey || event.metaKey || event.shiftKey ? alsoSelected({ kind, id }) : selected({ kind, id }))}
         onKeyDown={(event) => {
           if (event.key !== 'Enter') return;
           event.preventDefault();

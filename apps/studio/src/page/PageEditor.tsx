@@ -13,14 +13,17 @@ import { Waiting } from '../ui/Page';
 import { pageApi } from './api';
 import { Canvas } from './Canvas';
 import { ConflictBar } from './ConflictBar';
-import { addElement, duplicate, moveTo, nudge, removal } from './editing';
+import { copyParts, pasteParts, removeParts } from './clipboard';
+import { addElement, duplicate, moveTo, nudge } from './editing';
 import {
   changed,
+  chosenIds,
   closed,
   conflictMet,
   editsJoined,
   joinedRead,
   opened,
+  pictureAdded,
   redone,
   type Screen,
   screenChosen,
@@ -59,6 +62,10 @@ export function PageEditor() {
     </main>
   );
 }
+
+/** Words that somebody has marked are copied as words, as everywhere. */
+const hasMarkedWords = (): boolean =>
+  [window, ...[...document.querySelectorAll('iframe')].flatMap((frame) => frame.contentWindow ?? [])].some((view) => view.getSelection()?.type === 'Range');
 
 function Editor({ stepId }: { stepId: string }) {
   const { funnel, shop } = useWorkspace();
@@ -111,6 +118,9 @@ function Editor({ stepId }: { stepId: string }) {
   const { conflict, stopDraft } = editor;
   const conflicting = conflict !== null;
 
+  const chosen = useMemo(() => chosenIds({ selection, also: editor.also }), [selection, editor.also]);
+  const [said, setSaid] = useState<string | null>(null);
+
   const onKey = useCallback(
     (event: KeyboardEvent) => {
       const target = event.composedPath()[0] as Element | undefined;
@@ -134,9 +144,18 @@ function Editor({ stepId }: { stepId: string }) {
         });
       } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
         act(() => apply(nudge(page, selection, event.key === 'ArrowUp' ? -1 : 1)));
-      else if ((event.key === 'Delete' || event.key === 'Backspace') && selection) {
+      else if (modifier && event.key.toLowerCase() === 'c' && selection && !hasMarkedWords()) act(() => setSaid(copyParts(page, chosen, editor.pictures)));
+      else if (modifier && event.key.toLowerCase() === 'v') {
+        const pasted = pasteParts(page, selection);
+        if (!pasted) return;
         act(() => {
-          apply(removal(selection));
+          for (const picture of pasted.pictures) dispatch(pictureAdded(picture));
+          apply(pasted.operation);
+          dispatch(selected(pasted.selected));
+        });
+      } else if ((event.key === 'Delete' || event.key === 'Backspace') && selection) {
+        act(() => {
+          apply(removeParts(page, chosen));
           dispatch(selected(null));
         });
       } else if (event.key === 'Escape') {
@@ -144,7 +163,7 @@ function Editor({ stepId }: { stepId: string }) {
         act(() => dispatch(selected(place ? { kind: 'section', id: place.section.id } : null)));
       }
     },
-    [page, selection, apply, dispatch, conflicting],
+    [page, selection, chosen, editor.pictures, apply, dispatch, conflicting],
   );
   useEffect(() => {
     addEventListener('keydown', onKey);
@@ -204,6 +223,9 @@ function Editor({ stepId }: { stepId: string }) {
               <Redo2 size={17} />
             </IconButton>
             <WordsTools />
+            <span role="status" className="text-soft">
+              {chosen.length > 1 ? `${chosen.length} parts are chosen` : said}
+            </span>
             <div className="ml-auto flex flex-wrap items-center gap-2">
               {isConditional(page) || seenBy ? <SeenBy funnel={funnel} facts={seenBy} onChange={setSeenBy} /> : null}
               <ButtonLink to={`/funnels/${funnel.id}/preview/${stepId}`} target="_blank" rel="noreferrer" look="quiet">
@@ -250,6 +272,7 @@ function Editor({ stepId }: { stepId: string }) {
       {addingAt !== null ? (
         <SectionLibrary
           context={context}
+          linkedHere={page.sections.flatMap(({ linkedTo }) => linkedTo ?? [])}
           onClose={() => setAddingAt(null)}
           onChoose={(chosen) => {
             // What is added after a section of a pop-up is shown in it too.

@@ -11,6 +11,7 @@ import { Check, TextArea, TextField } from '../ui/Field';
 import { OwnCodeFields } from '../ui/OwnCodeFields';
 import { stopTyped, useEditor } from './editorSlice';
 import { LinkPreviews } from './LinkPreviews';
+import { PageFiles } from './PageFiles';
 import { PictureChooser } from './PictureChooser';
 import { PopUpsSheet } from './PopUpsSheet';
 import { VersionsSheet } from './VersionsSheet';
@@ -46,6 +47,7 @@ export function PageSheet({ page, step, context, apply }: { page: PageDocument; 
       <StepSettings key={step.id} step={step} />
       <PopUpsSheet page={page} apply={apply} />
       <VersionsSheet page={page} step={step} context={context} apply={apply} />
+      <PageFiles stepId={step.id} apply={apply} />
       <details className="border-t border-line pt-4">
         <summary className="font-semibold cursor-pointer">Code of your own{page.code ? ' · in use' : ''}</summary>
         <div className="mt-3">

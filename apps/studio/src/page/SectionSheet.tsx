@@ -4,6 +4,7 @@ import { Button } from '../ui/Button';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { Choice } from './elements/Choice';
 import { SizeFields } from './LayoutFields';
+import { OwnSectionFields } from './OwnSectionFields';
 import { PictureChooser } from './PictureChooser';
 
 type Changes = Partial<Omit<Section, 'id' | 'columns'>>;
@@ -14,6 +15,7 @@ export function SectionSheet({ page, section, apply }: { page: PageDocument; sec
   const { columns } = section;
   return (
     <div className="grid gap-3">
+      <OwnSectionFields page={page} section={section} apply={apply} />
       <TextField
         label="Name"
         hint="Only your team sees it."

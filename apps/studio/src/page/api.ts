@@ -1,4 +1,5 @@
-import type { PageDocument, PageVersion, PageVersionDetail, StepPage } from '@ruta/core/page';
+import type { ImportedPage } from '@ruta/core/bundles';
+import type { OwnSection, PageDocument, PageVersion, PageVersionDetail, StepPage } from '@ruta/core/page';
 import { api } from '../base/api';
 
 export const pageApi = api.injectEndpoints({
@@ -14,6 +15,16 @@ export const pageApi = api.injectEndpoints({
       query: ({ stepId, id }) => ({ url: `/steps/${stepId}/versions/${id}`, method: 'DELETE' }),
       invalidatesTags: ['PageVersion'],
     }),
+    ownSections: build.query<OwnSection[], void>({ query: () => '/own-sections', providesTags: ['OwnSection'] }),
+    keepOwnSection: build.mutation<OwnSection[], Pick<OwnSection, 'id' | 'name' | 'section'>>({
+      query: (body) => ({ url: '/own-sections', method: 'POST', body }),
+      invalidatesTags: ['OwnSection'],
+    }),
+    removeOwnSection: build.mutation<OwnSection[], string>({
+      query: (id) => ({ url: `/own-sections/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['OwnSection'],
+    }),
+    importPage: build.mutation<ImportedPage, unknown>({ query: (body) => ({ url: '/pages/import', method: 'POST', body }) }),
     savePage: build.mutation<{ revision: number }, { id: string; revision: number; page: PageDocument }>({
       query: ({ id, ...body }) => ({ url: `/steps/${id}/page`, method: 'PUT', body }),
       // What is wrong and what is not published may have changed; nothing else of the funnel has.

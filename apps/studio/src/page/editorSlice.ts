@@ -30,6 +30,8 @@ export interface EditorState {
   undo: HistoryEntry[];
   redo: HistoryEntry[];
   selection: Selection;
+  /** Parts that are chosen together with it, for what is done to several at once. */
+  also: string[];
   /** The element whose words are to be opened for typing, as somebody asked by keyboard. */
   wordsAsked: string | null;
   screen: Screen;
@@ -66,6 +68,7 @@ const initialState: EditorState = {
   undo: [],
   redo: [],
   selection: null,
+  also: [],
   wordsAsked: null,
   screen: 'desktop',
   saving: false,
@@ -173,6 +176,14 @@ export const editorSlice = createSlice({
     },
     selected(state, { payload }: PayloadAction<Selection>) {
       state.selection = payload;
+      state.also = [];
+    },
+    /** Chooses one more, or one fewer; the first one stays what the sheet shows. */
+    alsoSelected(state, { payload }: PayloadAction<NonNullable<Selection>>) {
+      if (!state.selection) state.selection = payload;
+      else if (state.selection.id !== payload.id) {
+        state.also = state.also.includes(payload.id) ? state.also.filter((id) => id !== payload.id) : [...state.also, payload.id];
+      }
     },
     wordsAsked(state, { payload }: PayloadAction<string | null>) {
       state.wordsAsked = payload;
@@ -229,6 +240,7 @@ export const {
   redone,
   stopTyped,
   selected,
+  alsoSelected,
   wordsAsked,
   screenChosen,
   pictureAdded,
@@ -236,6 +248,9 @@ export const {
   saveDone,
   saveFailed,
 } = editorSlice.actions;
+
+/** Everything that is chosen. */
+export const chosenIds = ({ selection, also }: Pick<EditorState, 'selection' | 'also'>): string[] => (selection ? [selection.id, ...also] : []);
 
 /** Whether the server has everything that stands on the screen. */
 export const isAllSaved = ({ changeNumber, savedNumber, conflict }: Pick<EditorState, 'changeNumber' | 'savedNumber' | 'conflict'>): boolean =>

@@ -8,6 +8,7 @@ import { problemOf } from '../base/api';
 import { newId } from '../base/newId';
 import { catalogApi } from '../catalog/api';
 import { ProductSelect, useProductChoices } from '../catalog/ProductSelect';
+import { BundleInput } from '../files/BundleInput';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
 import { studioContext } from '../page/studioContext';
@@ -79,6 +80,7 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
   return (
     <Page title="Start a funnel">
       <CopyOwn />
+      <FromFile />
       <form
         noValidate
         onSubmit={(event) => {
@@ -241,6 +243,34 @@ function CopyOwn() {
         </Button>
       </div>
       <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
+    </details>
+  );
+}
+
+/** A funnel that came as a file: with what of it was missing, before one goes on to it. */
+function FromFile() {
+  const [takeIn] = funnelApi.useImportFunnelMutation();
+  const [taken, setTaken] = useState<{ funnelId: string; missing: string[] } | null>(null);
+  return (
+    <details className="rounded-md border border-line bg-white px-5 py-3 mb-4" open={taken !== null || undefined}>
+      <summary className="cursor-pointer font-semibold">Start from a file</summary>
+      <div className="grid gap-3 mt-3">
+        <BundleInput label="Choose the file of a funnel" take={async (content) => setTaken(await takeIn(content).unwrap())} />
+        {taken ? (
+          <div role="status">
+            {taken.missing.length > 0 ? (
+              <ul className="list-disc pl-5 mb-2">
+                {taken.missing.map((words) => (
+                  <li key={words}>{words}</li>
+                ))}
+              </ul>
+            ) : null}
+            <ButtonLink to={`/funnels/${taken.funnelId}/map`} look="main">
+              Open the funnel
+            </ButtonLink>
+          </div>
+        ) : null}
+      </div>
     </details>
   );
 }

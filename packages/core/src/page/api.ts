@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { PictureInfoSchema } from '../catalog';
-import { PageDocumentSchema } from './page';
+import { idSchema } from '../ids';
+import { PageDocumentSchema, SectionSchema } from './page';
 
 /** A page's draft, to be edited. */
 export const StepPageSchema = z.object({ stepId: z.string(), revision: z.int(), page: PageDocumentSchema, pictures: z.record(z.string(), PictureInfoSchema) });
@@ -24,3 +25,18 @@ export type PageVersion = z.infer<typeof PageVersionSchema>;
 export const NewPageVersionSchema = z.object({ name: z.string().trim().min(1, 'Give the version a name.').max(80), page: PageDocumentSchema });
 export const PageVersionDetailSchema = PageVersionSchema.extend({ page: PageDocumentSchema, pictures: z.record(z.string(), PictureInfoSchema) });
 export type PageVersionDetail = z.infer<typeof PageVersionDetailSchema>;
+
+/** A section of one's own, to be used again: copied, or linked so that a change reaches every page that shows it. */
+export const OwnSectionSchema = z.object({
+  id: idSchema('ownSection'),
+  name: z.string(),
+  section: SectionSchema,
+  pages: z.int().describe('How many drafts show it linked'),
+  pictures: z.record(z.string(), PictureInfoSchema),
+});
+export type OwnSection = z.infer<typeof OwnSectionSchema>;
+export const NewOwnSectionSchema = z.object({
+  id: idSchema('ownSection'),
+  name: z.string().trim().min(1, 'Give the section a name.').max(60),
+  section: SectionSchema,
+});

@@ -54,8 +54,7 @@ export function differences(before: PageDocument, after: PageDocument): Differen
   for (const section of after.sections) {
     const was = old.get(section.id);
     if (!was) found.push({ section: section.name, what: 'The section is new' });
-    else if (!equal({ ...was, columns: was.columns.map(shapeOf) }, { ...section, columns: section.columns.map(shapeOf) }))
-      found.push({ section: section.name, what: 'Ground, space or columns changed' });
+    else if (!equal(groundOf(was), groundOf(section))) found.push({ section: section.name, what: 'Ground, space or columns changed' });
     for (const element of section.columns.flatMap((column) => column.elements)) {
       const earlier = oldElements.get(element.id);
       if (!earlier) {
@@ -87,4 +86,6 @@ export function differences(before: PageDocument, after: PageDocument): Differen
   return found;
 }
 
+/** What of a section visitors see beside its elements; its name and its link are for the team. */
+const groundOf = ({ name: _name, linkedTo: _link, columns, ...section }: Section) => ({ ...section, columns: columns.map(shapeOf) });
 const shapeOf = ({ elements: _elements, ...column }: Section['columns'][number]) => column;

@@ -1,0 +1,52 @@
+import { FileUp } from 'lucide-react';
+import { useState } from 'react';
+import { type Problem, problemOf } from '../base/api';
+
+interface BundleInputProps {
+  label: string;
+  /** Takes in what the file holds. @throws what the server refused it with */
+  take: (content: unknown) => Promise<void>;
+}
+
+/** A file that holds a page or a funnel; what is wrong with it is said here, and nothing is changed by it. */
+export function BundleInput({ label, take }: BundleInputProps) {
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState('');
+  async function receive(file: File | undefined) {
+    if (!file) return;
+    setBusy(true);
+    setProblem('');
+    try {
+      const content: unknown = await file.text().then(JSON.parse);
+      await take(content);
+    } catch (error) {
+      const refused: Problem = problemOf(error);
+      setProblem(error instanceof SyntaxError ? 'This file is no page or funnel of Ruta.' : (refused.errors[0]?.message ?? refused.title));
+    }
+    setBusy(false);
+  }
+  return (
+    <div>
+      <label className="inline-flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9 font-semibold cursor-pointer hover:border-soft focus-within:outline-2 focus-within:outline-info">
+        <FileUp size={16} aria-hidden="true" />
+        {busy ? 'Taking it in' : label}
+        <input
+          type="file"
+          accept="application/json,.json"
+          className="sr-only"
+          disabled={busy}
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = '';
+            void receive(file);
+          }}
+        />
+      </label>
+      {problem ? (
+        <p role="alert" className="mt-1 text-stop font-semibold">
+          {problem}
+        </p>
+      ) : null}
+    </div>
+  );
+}

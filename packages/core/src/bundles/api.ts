@@ -1,0 +1,11 @@
+import { z } from 'zod';
+import { PictureInfoSchema } from '../catalog';
+import { PageDocumentSchema } from '../page';
+
+/** What came in, and what of it was missing. */
+export const ImportedFunnelSchema = z.object({ funnelId: z.string(), missing: z.array(z.string()) });
+export type ImportedFunnel = z.infer<typeof ImportedFunnelSchema>;
+export const ImportedPageSchema = z.object({ page: PageDocumentSchema, pictures: z.record(z.string(), PictureInfoSchema), missing: z.array(z.string()) });
+export type ImportedPage = z.infer<typeof ImportedPageSchema>;
+/** Whatever was sent; it is read as a bundle by its own rules, which say what is wrong in words. */
+export const AnyBundleSchema = z.looseObject({});
