@@ -3,6 +3,7 @@ import path from 'node:path';
 import { freePort, Installation, until } from '../apps/server/test/support/installation';
 import { checkoutBench } from './checkout';
 import { checkoutWithOffersBench } from './checkoutWithOffers';
+import { editorBench } from './editor';
 import { inInstantShop } from './instantShop';
 import { listsBench } from './lists';
 import type { Measurement } from './measure';
@@ -18,6 +19,7 @@ const HOLD: Record<string, (ratio: number) => boolean> = {
   checkout: (ratio) => ratio >= 0.2,
   'checkout.offers': (ratio) => ratio >= 0.2,
   lists: (ratio) => ratio <= 3,
+  editor: (ratio) => ratio <= 3,
 };
 
 // Names after the options run those rows alone.
@@ -30,6 +32,7 @@ const measure = async (name: string, bench: () => Promise<Measurement>) => {
 };
 await measure('quote', quoteBench);
 await measure('lists', listsBench);
+await measure('editor', editorBench);
 if (['page.throughput', 'page.versions', 'events.ingest', 'checkout', 'checkout.offers'].some(isAsked)) {
   const barePort = await freePort();
   const bareUrl = `http://127.0.0.1:${barePort}`;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { type FormField, words } from '../src/elements';
+import type { FormField } from '../src/elements';
+import { words } from '../src/elements';
 import { answersOf, flatten, keyFrom, readAnswers, readOutsideLead } from '../src/leads';
 
 const field = (key: string, kind: FormField['kind'], more: Partial<FormField> = {}): FormField => ({

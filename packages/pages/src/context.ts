@@ -103,7 +103,7 @@ export interface PageContext {
   /** Where pictures and fonts are served from; empty on the public site. */
   assetBase: string;
   /** Where an action of an element leads; the element's id stands for it on the way. */
-  /** With the place of the pressed part in its element, or the price that is chosen by it. */
+  /** Where a press leads; with the place of what is pressed among the parts of one element, and the price that it chooses. */
   href: (action: Action, elementId: string, more?: { part?: number; option?: string | undefined }) => string;
   /** Public address of a stop of this funnel, or of the page itself. */
   addressOf: (stepId: string | null) => string;

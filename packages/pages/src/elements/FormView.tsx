@@ -1,4 +1,4 @@
-import type { ElementOf, FormField } from '@ruta/core/elements';
+import { type ElementOf, type FormField, isElementOf } from '@ruta/core/elements';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Field, TextField } from './Field';
@@ -156,7 +156,8 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
   );
   if (edit) return <div className="form">{fields}</div>;
   // The first form of a page is where buttons lead; a page may have further ones.
-  const isFirst = page.sections.flatMap((section) => section.columns.flatMap((column) => column.elements)).find(({ type }) => type === 'form') === element;
+  const isFirst =
+    page.sections.flatMap((section) => section.columns.flatMap((column) => column.elements)).find((each) => isElementOf(each, 'form')) === element;
   return (
     <form className="form" id={isFirst ? 'form' : `${element.id}-form`} method="post" action={actionUrl} data-stages={stages ? stages.length : undefined}>
       <input type="hidden" name="_form" value={element.id} />

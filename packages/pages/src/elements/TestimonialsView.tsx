@@ -14,7 +14,6 @@ export function TestimonialsView({ element }: { element: ElementOf<'testimonials
   if (element.arrangement !== 'carousel') return <ul className={`sayings sayings-${element.arrangement}`}>{items}</ul>;
   return (
     <section className="carousel" aria-label="Testimonials" data-carousel="">
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached by keyboard */}
       <ul className="sayings sayings-carousel" tabIndex={edit ? undefined : 0} aria-label="Testimonials, one after the other">
         {items}
       </ul>

@@ -6,7 +6,7 @@ export { say, words };
 /** Short ways to say what most ready sections hold. */
 export const big = (content: Words) => headlinePart(1, 'large', content);
 export const head = (content: Words) => headlinePart(2, 'medium', content);
-export const small = (content: Words) => headlinePart(3, 'small', content);
+export const small = (content: Words) => headlinePart(2, 'small', content);
 export const eyebrow = (content: Words) => textPart('eyebrow', content);
 export const lead = (content: Words) => textPart('lead', content);
 export const body = (content: Words) => textPart('body', content);

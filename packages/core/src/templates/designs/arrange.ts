@@ -122,7 +122,7 @@ export const REASONS = {
     ground: 'tint',
     columns: said.reason.map(([, title, text]) => ({
       span: 4,
-      parts: [headlinePart(3, 'small', say(title)), textPart('body', say(text))],
+      parts: [headlinePart(2, 'small', say(title)), textPart('body', say(text))],
       panel: 'sheet' as const,
     })),
     more: { place: 'stretch' },
