@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import type { FormField } from '../src/elements';
+import type { FieldOfForm } from '../src/elements';
 import { words } from '../src/elements';
 import { answersOf, flatten, keyFrom, readAnswers, readOutsideLead } from '../src/leads';
 
-const field = (key: string, kind: FormField['kind'], more: Partial<FormField> = {}): FormField => ({
+const field = (key: string, kind: FieldOfForm['kind'], more: Partial<FieldOfForm> = {}): FieldOfForm => ({
   key,
   label: `Label of ${key}`,
   kind,
@@ -12,8 +12,8 @@ const field = (key: string, kind: FormField['kind'], more: Partial<FormField> = 
 });
 
 describe('what is sent for a form', () => {
-  const form = (...fields: FormField[]) => ({ fields });
-  it.each<[string, FormField, unknown, string | undefined]>([
+  const form = (...fields: FieldOfForm[]) => ({ fields });
+  it.each<[string, FieldOfForm, unknown, string | undefined]>([
     ['an address', field('email', 'email', { required: true }), 'nobody', 'Enter an e-mail address, for example name@example.test.'],
     ['nothing where something must be', field('firstName', 'text', { required: true }), '  ', 'Please fill this in.'],
     ['nothing where it may be', field('firstName', 'text'), '', undefined],

@@ -42,7 +42,7 @@ export const formAnswers = sqliteTable(
     contactId: text()
       .notNull()
       .references(() => contacts.id),
-    /** The form element, or the place that sends leads from elsewhere. */
+    /** The form it was given on, or the place that sends leads from elsewhere. */
     formId: text().notNull(),
     field: text().notNull(),
     /** As it stood when it was answered. */

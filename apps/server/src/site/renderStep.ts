@@ -1,4 +1,4 @@
-import type { ElementType, PageElement } from '@ruta/core/elements';
+import { type ElementType, isElementOf, type PageElement } from '@ruta/core/elements';
 import { allElements, type PageDocument } from '@ruta/core/page';
 import { type PageContext, shopContext } from '@ruta/pages';
 import { renderPage } from '@ruta/pages/render';
@@ -40,7 +40,7 @@ const isLively = (page: PageDocument): boolean =>
   (page.popUps?.length ?? 0) > 0 || allElements(page).some((element) => LIVELY.has(element.type) || isLivelyForm(element));
 /** A form with stages, or with fields that take what the link says. */
 const isLivelyForm = (element: PageElement): boolean =>
-  element.type === 'form' && (element.stages !== undefined || element.fields.some(({ kind }) => kind === 'hidden'));
+  isElementOf(element, 'form') && (element.stages !== undefined || element.fields.some(({ kind }) => kind === 'hidden'));
 
 /** A page of the site's own, which no funnel has: nothing is counted on it. */
 export function renderOwnPage({ db, config }: Pick<Services, 'db' | 'config'>, page: PageDocument, known: Partial<PageContext>): string {

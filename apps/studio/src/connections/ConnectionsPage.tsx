@@ -74,6 +74,7 @@ export function ConnectionsPage() {
           </div>
         </div>
       </Panel>
+      <LeadSources />
       {shop.standinsUrl ? (
         <p className="text-soft">
           On this installation the outside services are simulated.{' '}
@@ -83,7 +84,6 @@ export function ConnectionsPage() {
           , the mails and the test cards.
         </p>
       ) : null}
-      <LeadSources />
     </Page>
   );
 }

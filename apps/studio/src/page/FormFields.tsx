@@ -1,17 +1,17 @@
-import { type ElementOf, FIELD_KINDS, type FieldKind, type FormField, MOST_STAGES, words } from '@ruta/core/elements';
+import { type ElementOf, FIELD_KINDS, type FieldKind, type FieldOfForm, MOST_STAGES, words } from '@ruta/core/elements';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../ui/Button';
 import { Check, SelectField, TextArea, TextField } from '../ui/Field';
 import { Items } from './elements/Items';
 
-type Form = ElementOf<'form'>;
+type Questions = ElementOf<'form'>;
 
 /** Everything inside a form: fields, stages, consent, tags, and what happens next. The address is always asked. */
-export function FormFields({ element, change }: { element: Form; change: (changes: Record<string, unknown>) => void }) {
+export function FormFields({ element, change }: { element: Questions; change: (changes: Record<string, unknown>) => void }) {
   const { fields, stages, consent, after } = element;
-  const set = (index: number, changes: Partial<FormField>) => change({ fields: fields.with(index, { ...(fields[index] as FormField), ...changes }) });
-  const move = (index: number, by: number) => change({ fields: fields.toSpliced(index, 1).toSpliced(index + by, 0, fields[index] as FormField) });
+  const set = (index: number, changes: Partial<FieldOfForm>) => change({ fields: fields.with(index, { ...(fields[index] as FieldOfForm), ...changes }) });
+  const move = (index: number, by: number) => change({ fields: fields.toSpliced(index, 1).toSpliced(index + by, 0, fields[index] as FieldOfForm) });
   return (
     <>
       {fields.map((field, index) => (
@@ -90,9 +90,9 @@ export function FormFields({ element, change }: { element: Form; change: (change
 }
 
 function FieldSettings(props: {
-  field: FormField;
+  field: FieldOfForm;
   stages: string[] | undefined;
-  set: (changes: Partial<FormField>) => void;
+  set: (changes: Partial<FieldOfForm>) => void;
   onUp: (() => void) | undefined;
   onDown: (() => void) | undefined;
   onRemove: (() => void) | undefined;
@@ -173,7 +173,7 @@ const LABELS: Partial<Record<FieldKind, string>> = {
   hidden: 'Source',
 };
 
-function AddField({ fields, onAdd }: { fields: FormField[]; onAdd: (field: FormField) => void }) {
+function AddField({ fields, onAdd }: { fields: FieldOfForm[]; onAdd: (field: FieldOfForm) => void }) {
   const names = [
     { key: 'firstName', label: 'First name' },
     { key: 'lastName', label: 'Last name' },
@@ -238,6 +238,6 @@ function TagsField({ tags, onChange }: { tags: string[]; onChange: (tags: string
   );
 }
 
-function freshKey(fields: FormField[]): string {
+function freshKey(fields: FieldOfForm[]): string {
   for (let n = 1; ; n++) if (!fields.some((field) => field.key === `question${n}`)) return `question${n}`;
 }

@@ -29,7 +29,7 @@ export const FormFieldSchema = z.object({
   value: z.string().max(200).optional(),
   stage: z.int().min(0).max(5).optional().describe('In which stage it stands, from 0'),
 });
-export type FormField = z.infer<typeof FormFieldSchema>;
+export type FieldOfForm = z.infer<typeof FormFieldSchema>;
 
 /** What happens when it was sent. */
 export const FormAfterSchema = z.discriminatedUnion('kind', [
@@ -41,7 +41,7 @@ export const FormAfterSchema = z.discriminatedUnion('kind', [
 export const MOST_STAGES = 6;
 
 /** What every new form asks. */
-export const addressFields = (): FormField[] => [
+export const addressFields = (): FieldOfForm[] => [
   { key: 'firstName', label: 'First name', kind: 'text', required: true },
   { key: 'email', label: 'E-mail', kind: 'email', required: true },
 ];

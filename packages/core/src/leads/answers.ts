@@ -1,8 +1,8 @@
 import { type ElementOf, plainText } from '../elements';
 import { EmailSchema } from '../shop';
 
-type Form = Pick<ElementOf<'form'>, 'fields' | 'consent'>;
-type Field = Form['fields'][number];
+type Asked = Pick<ElementOf<'form'>, 'fields' | 'consent'>;
+type Field = Asked['fields'][number];
 
 const LONGEST = { text: 200, long: 2000 } as const;
 /** How a box that is ticked is kept, and the answers of a list are told apart. */
@@ -51,7 +51,7 @@ function wrongWith(field: Field, value: string): string | undefined {
 }
 
 /** Reads what was sent for a form's fields, and what is wrong with it, field by field. */
-export function readAnswers({ fields, consent }: Form, body: Record<string, unknown>): { values: Record<string, string>; errors: Record<string, string> } {
+export function readAnswers({ fields, consent }: Asked, body: Record<string, unknown>): { values: Record<string, string>; errors: Record<string, string> } {
   const values: Record<string, string> = {};
   const errors: Record<string, string> = {};
   for (const field of fields) {
@@ -79,7 +79,7 @@ export interface Answer {
 const OF_CONTACT: ReadonlySet<string> = new Set(['firstName', 'lastName', 'email']);
 
 /** What of the answers is kept beside the contact's own name and address; consent with its very wording. */
-export function answersOf({ fields, consent }: Form, values: Record<string, string>): Answer[] {
+export function answersOf({ fields, consent }: Asked, values: Record<string, string>): Answer[] {
   const given = fields.filter(({ key }) => !OF_CONTACT.has(key) && values[key]).map(({ key, label }) => ({ field: key, label, value: values[key] as string }));
   return consent && values[CONSENT] ? [...given, { field: CONSENT, label: plainText(consent.words), value: TICKED }] : given;
 }

@@ -1,10 +1,10 @@
-import { type ElementOf, type FormField, isElementOf } from '@ruta/core/elements';
+import { type ElementOf, type FieldOfForm, isElementOf } from '@ruta/core/elements';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Field, TextField } from './Field';
 
 const AUTOCOMPLETE: Record<string, string> = { firstName: 'given-name', lastName: 'family-name', email: 'email' };
-const TYPES: Partial<Record<FormField['kind'], string>> = { email: 'email', phone: 'tel', number: 'text', date: 'date' };
+const TYPES: Partial<Record<FieldOfForm['kind'], string>> = { email: 'email', phone: 'tel', number: 'text', date: 'date' };
 
 interface Typed {
   values: Record<string, string>;
@@ -12,7 +12,7 @@ interface Typed {
 }
 
 /** One field, as its kind is filled in. */
-function FormFieldView({ field, values, errors }: Typed & { field: FormField }) {
+function FormFieldView({ field, values, errors }: Typed & { field: FieldOfForm }) {
   const { key, label, kind, required } = field;
   const own = { name: key, required, defaultValue: values[key] ?? '' };
   const error = errors[key];
