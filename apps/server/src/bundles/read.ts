@@ -29,8 +29,18 @@ async function keepPictures(services: Services, pictures: Bundle['pictures']): P
   return kept;
 }
 
-const missingOf = (pages: readonly PageDocument[], kept: ReadonlyMap<string, string>): string[] =>
-  [...new Set(pages.flatMap(filesOn))].filter((id) => !kept.has(id)).map((id) => `A picture or video is not in the file (${id}).`);
+/** What of a file did not come in, in words. */
+const missingOf = (pages: readonly PageDocument[], kept: ReadonlyMap<string, string>): string[] => [
+  ...[...new Set(pages.flatMap(filesOn))].filter((id) => !kept.has(id)).map((id) => `A picture or video is not in the file (${id}).`),
+  ...(pages.some(({ code }) => code) ? ['Code of its own was left out, since it would run on your pages. Put it in yourself if you trust it.'] : []),
+];
+
+/** A page without what belongs to the shop it came from: its links to own sections, and code that would run here. */
+const unbound = (page: PageDocument): PageDocument => ({
+  ...page,
+  code: undefined,
+  sections: page.sections.map((section) => ({ ...section, linkedTo: undefined })),
+});
 
 function bundleOf<Kind extends Bundle['kind']>(sent: unknown, kind: Kind): Extract<Bundle, { kind: Kind }> {
   const read = readBundle(sent);
@@ -51,9 +61,7 @@ export async function readPageBundle(services: Services, sent: unknown): Promise
   const { page, pictures } = bundleOf(sent, 'page');
   const kept = await keepPictures(services, pictures);
   const fresh = (kind: IdKind) => newId(services.clock, kind);
-  // Linked sections are those of the shop it came from.
-  const own = { ...page, sections: page.sections.map((section) => ({ ...section, linkedTo: undefined })) };
-  const taken = readPage(withFiles(copyPage(own, fresh), (id) => kept.get(id)));
+  const taken = readPage(withFiles(copyPage(unbound(page), fresh), (id) => kept.get(id)));
   return { page: taken, pictures: findPictures(services.db, filesOn(taken)), missing: missingOf([page], kept) };
 }
 
@@ -68,12 +76,7 @@ export async function readFunnelBundle(services: Services, sent: unknown): Promi
     steps: graph.steps.map(({ sharedFrom: _shared, ...step }) => ({ ...step, sells: step.sells.filter(({ productId }) => known.has(productId)) })),
   };
   const copy = copyFunnel(own, pages, (kind: IdKind) => newId(services.clock, kind));
-  const read = Object.fromEntries(
-    Object.entries(copy.pages).map(([stepId, page]) => {
-      const unlinked = { ...page, sections: page.sections.map((section) => ({ ...section, linkedTo: undefined })) };
-      return [stepId, readPage(withFiles(unlinked, (id) => kept.get(id)))];
-    }),
-  );
+  const read = Object.fromEntries(Object.entries(copy.pages).map(([stepId, page]) => [stepId, readPage(withFiles(unbound(page), (id) => kept.get(id)))]));
   const taken = { graph: withFiles(copy.graph, (id) => kept.get(id)), pages: read };
   const funnelId = writeFunnel(services, taken, { name: name.slice(0, 80), giftId: null, brand: brand && { ...brand, logoId: undefined, iconId: undefined } });
   const sold = wanted.filter((id) => !known.has(id)).map((id) => `This shop has no product ${id}; what sold it sells nothing yet.`);

@@ -157,29 +157,27 @@ export const WAYS = {
     name: 'How it goes',
     columns: one(head(said.way), part('steps', { arrangement: 'row', items: said.step.map(([title, text]) => ({ title: say(title), words: say(text) })) })),
   }),
-  column: (_product, said, [, second]) => ({
+  column: (_product, said) => ({
     name: 'How it goes',
     ground: 'sheet',
     columns: twoColumns(
       5,
-      [head(said.way), drawn(second)],
+      [head(said.way)],
       [part('steps', { arrangement: 'column', items: said.step.map(([title, text]) => ({ title: say(title), words: say(text) })) })],
     ),
-    more: { place: 'center' },
   }),
 } satisfies Record<string, Arrange>;
 
-/** What is included, as the product says; nothing where it says nothing. */
-export const whatIsIn = (product: NamedProduct, drawing: DrawingName): SectionPlan[] =>
-  product.included && product.included.length > 0
-    ? [
-        {
-          name: 'What is in it',
-          columns: twoColumns(7, [head('What you receive'), part('product', { shows: ['included'] })], [drawn(drawing)]),
-          more: { place: 'center' },
-        },
-      ]
-    : [];
+/** What is included, as the product says; nothing where it says nothing. Beside it a drawing that the opening has not shown. */
+export const whatIsIn = (product: NamedProduct, drawing: DrawingName): SectionPlan[] => {
+  if (!product.included || product.included.length === 0) return [];
+  const list = [head('What you receive'), part('product', { shows: ['included'] })];
+  return [
+    product.pictureIds.length > 0
+      ? { name: 'What is in it', columns: twoColumns(7, list, [drawn(drawing)]), more: { place: 'center' } }
+      : { name: 'What is in it', width: 'narrow', columns: one(...list) },
+  ];
+};
 
 export const PRICES = {
   centred: (product, said) => ({
@@ -192,7 +190,7 @@ export const PRICES = {
   dark: (product, said, [, , third]) => ({
     name: 'Price',
     ground: 'dark',
-    columns: twoColumns(7, [headlinePart(2, 'medium', name), part('price'), press(said.press), ...promiseOf(product)], [drawn(third)]),
+    columns: twoColumns(7, [headlinePart(2, 'medium', name), part('price'), press(said.press), ...promiseOf(product)], [shown(product, third, 'square')]),
     more: { place: 'center' },
   }),
   table: (product, said) => ({
@@ -298,8 +296,8 @@ export const selling = (
     OPENINGS[how.opening](product, said, drawings),
     REASONS[how.reasons](product, said, drawings),
     STORIES[how.story](product, said, drawings),
-    ...whatIsIn(product, drawings[1]),
-    WAYS[how.way](product, said, drawings),
+    ...whatIsIn(product, drawings[0]),
+    WAYS[how.way](product, said),
     PRICES[how.price](product, said, drawings),
     questionsOf(said),
     closingOf(said, how.pattern),

@@ -79,7 +79,7 @@ export const READING = [
     purpose: 'The first lesson as a gift, then the whole course once at a price of its own.',
     brand: { main: '#1D3C5A', accent: '#1B7F6B', ground: '#F6F9FA', fonts: 'nunito', corner: 14, look: 'harbour' },
     drawings: ['lesson-path', 'screen-lesson', 'desk'],
-    how: { opening: 'panel', reasons: 'rows', story: 'beside', way: 'column', price: 'dark' },
+    how: { opening: 'panel', reasons: 'rows', story: 'letter', way: 'column', price: 'dark' },
     asks: 'Show me the lesson',
     said: {
       eyebrow: 'Step by step, at your own pace',

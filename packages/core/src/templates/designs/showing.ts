@@ -113,7 +113,7 @@ export const SHOWING = [
     purpose: 'A guide for an address, then an hour, a programme or advice.',
     brand: { main: '#1D4650', accent: '#B4512C', ground: '#F6F8F7', fonts: 'figtree', corner: 12, look: 'harbour' },
     drawings: ['two-talking', 'compass-map', 'two-cups'],
-    how: { opening: 'panel', reasons: 'cards', story: 'beside', way: 'row', price: 'dark' },
+    how: { opening: 'panel', reasons: 'cards', story: 'letter', way: 'row', price: 'dark' },
     asks: 'Send me the guide',
     said: {
       eyebrow: 'One conversation, then a plan',
