@@ -60,13 +60,20 @@ try {
     ['funnels', '/funnels', 'Moon Month to First Light'],
     ['catalog', '/catalog', 'First Light'],
     ['codes', '/catalog/codes', 'LONGNIGHT'],
-    ['shipping', '/settings/shipping', 'Portugal'],
+    ['designs', '/funnels/new', 'Reading lamp'],
     ['orders', '/sales/orders', 'Ilse'],
     ['settings', '/settings', 'A headline in your brand'],
   ] as const) {
     await seller.open(ruta.studio + address);
     await seller.sees(words);
     if (name === 'settings') await seller.driver.executeScript(`document.querySelector('[name=look]').closest('fieldset').scrollIntoView()`);
+    if (name === 'designs') {
+      await seller.driver.executeScript(`document.querySelector('[data-design]').closest('fieldset').scrollIntoView()`);
+      await seller.until(
+        () => seller.driver.executeScript<boolean>(`return document.querySelectorAll('[data-page-picture] > div').length > 4`),
+        'the pictures are drawn',
+      );
+    }
     await take(seller, name);
   }
   await seller.open(`${ruta.studio}/catalog`);
