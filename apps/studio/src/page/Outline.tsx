@@ -42,10 +42,10 @@ import {
   Timer,
   UnfoldVertical,
 } from 'lucide-react';
-import { type FocusEvent, Fragment, type RefObject, useEffect, useRef } from 'react';
+import { type FocusEvent, Fragment, memo, type RefObject, useEffect, useMemo, useRef } from 'react';
 import { useAppDispatch } from '../base/store';
 import { Menu, MenuItem, MenuLabel, MenuLine, MenuList, MenuTrigger } from '../ui/Menu';
-import { alsoSelected, selected, useEditor, wordsAsked } from './editorSlice';
+import { alsoSelected, selected, useChosen, wordsAsked } from './editorSlice';
 
 const ICONS: Record<ElementType, LucideIcon> = {
   headline: Heading,
@@ -103,7 +103,11 @@ export function Outline(props: {
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const ids = page.sections.flatMap((section) => [section.id, ...section.columns.flatMap((column) => column.elements.map((element) => element.id))]);
+  const order = page.sections
+    .flatMap((section) => [section.id, ...section.columns.flatMap((column) => column.elements.map((element) => element.id))])
+    .join(' ');
+  // The same list as long as nothing is moved, so that rows are not drawn anew with every letter.
+  const ids = useMemo(() => order.split(' ').filter(Boolean), [order]);
   const sectionIds = new Set(page.sections.map((section) => section.id));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
@@ -170,11 +174,10 @@ function useKeptFocus(nav: RefObject<HTMLElement | null>, page: PageDocument): (
   };
 }
 
-function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string; hasWords: boolean; isConditional: boolean }) {
+const Row = memo(function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon; words: string; hasWords: boolean; isConditional: boolean }) {
   const { id, kind, icon: Icon, words, hasWords, isConditional } = props;
   const dispatch = useAppDispatch();
-  const { selection, also } = useEditor();
-  const isSelected = selection?.id === id || also.includes(id);
+  const isSelected = useChosen(id);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id });
   return (
     <div
@@ -216,7 +219,7 @@ function Row(props: { id: string; kind: 'section' | 'element'; icon: LucideIcon;
       </button>
     </div>
   );
-}
+});
 
 /** Elements in the order in which they are offered, by what they are for. */
 const ADDABLE: Array<{ group: string; types: ElementType[] }> = [

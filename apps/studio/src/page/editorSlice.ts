@@ -264,5 +264,7 @@ const injected = editorSlice.injectInto(rootReducer);
 
 /** What the editor has open. */
 export const useEditor = () => useAppSelector((state) => injected.selectSlice(state));
+/** Whether a part is chosen: asked alone, so that a row of many is not drawn anew with every letter. */
+export const useChosen = (id: string): boolean => useAppSelector((state) => chosenIds(injected.selectSlice(state)).includes(id));
 /** The same, outside of rendering. */
 export const editorOf = (state: RootState): EditorState => injected.selectSlice(state);
