@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { BUNDLE_VERSION, readBundle, withFiles } from '../src/bundles';
 import { newElement, words } from '../src/elements';
 import { type IdKind, makeId } from '../src/ids';
-import { applyOperation, followSections, keptSection, linkedOn, PAGE_VERSION, type PageDocument } from '../src/page';
+import { applyOperation, copyPage, copySection, followSections, keptSection, linkedOn, PAGE_VERSION, type PageDocument, PageDocumentSchema } from '../src/page';
 import { salesPage } from '../src/templates';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
@@ -66,6 +66,14 @@ describe('linked sections', () => {
     expect(followed.title).toBe('Other');
     expect(followed.sections[1]).toEqual({ ...keptSection(linkedOn(changed)[0] as never), popUpId });
     expect(followed.sections[0]).toBe(other.sections[0]);
+  });
+  it('stay linked on a copy of their page, with the same parts, and a copy of one alone is linked to nothing', () => {
+    expect(copyPage(withLink, newId).sections[1]).toEqual(section);
+    const copy = copySection(section, newId);
+    expect(copy.linkedTo).toBeUndefined();
+    expect(copy.id).not.toBe(section.id);
+    // Beside the linked one it can stand on the same page.
+    expect(PageDocumentSchema.safeParse({ ...withLink, sections: [...withLink.sections, copy] }).error).toBeUndefined();
   });
   it('leave a page as it is that shows none of them, or shows them so already', () => {
     expect(followSections(page, linkedOn(changed))).toBe(page);

@@ -40,7 +40,7 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
 
 /** A pop-up as it waits in the page. Without script it opens where a button leads to it, and closes by its cross. */
 function PopUpView({ page, popUp }: { page: PageDocument; popUp: PopUp }) {
-  const { edit } = usePage();
+  const { edit, context } = usePage();
   const sections = sectionsIn(page, popUp.id);
   if (sections.length === 0 || (edit && !edit.framesLayout)) return null;
   const content = sections.map((section) => <SectionView key={section.id} section={section} />);
@@ -54,7 +54,15 @@ function PopUpView({ page, popUp }: { page: PageDocument; popUp: PopUp }) {
   const { trigger } = popUp;
   const when = trigger.kind === 'seconds' ? `seconds ${trigger.seconds}` : trigger.kind === 'scroll' ? `scroll ${trigger.percent}` : trigger.kind;
   return (
-    <dialog className={`opening opening-${popUp.width}`} id={popUp.id} data-opens={when} data-often={popUp.often} aria-label={popUp.name}>
+    // What was sent from it is answered in it: what is wrong, or that it has arrived.
+    <dialog
+      open={isAnswered(sections, context) || undefined}
+      className={`opening opening-${popUp.width}`}
+      id={popUp.id}
+      data-opens={when}
+      data-often={popUp.often}
+      aria-label={popUp.name}
+    >
       <form method="dialog">
         <button type="submit" className="opening-close" aria-label="Close">
           ×
@@ -62,6 +70,18 @@ function PopUpView({ page, popUp }: { page: PageDocument; popUp: PopUp }) {
       </form>
       {content}
     </dialog>
+  );
+}
+
+/** Whether something that was sent from these sections has just been answered. */
+function isAnswered(sections: readonly Section[], { form, appointments }: PageContext): boolean {
+  return sections.some((section) =>
+    section.columns.some((column) =>
+      column.elements.some(({ id }) => {
+        const booking = appointments[id];
+        return form?.formId === id || form?.sent?.id === id || (booking && (booking.booked !== null || Object.keys(booking.errors).length > 0));
+      }),
+    ),
   );
 }
 

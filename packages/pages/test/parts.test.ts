@@ -350,6 +350,17 @@ describe('a page around it', () => {
     expect(text).toContain('data-opens="scroll 40" data-often="day" aria-label="Wait"');
     expect(text.indexOf('Inside')).toBeGreaterThan(text.indexOf('</main>'));
   });
+  it('gives no two fields the same id, and answers a form of a pop-up in it', () => {
+    const [one, two] = [made('form'), made('form')];
+    const page = pageOf([sectionOf([one]), sectionOf([two], { popUpId: popUp.id })], { popUps: [popUp] });
+    const ids = [...render(page).matchAll(/ id="([^"]+)"/g)].map(([, id]) => id);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(render(page)).not.toContain('<dialog open');
+    const answered = (form: object) => render(page, { form: { actionUrl: '', values: {}, errors: {}, ...form } });
+    expect(answered({ formId: two.id, errors: { email: 'Please.' } })).toContain('<dialog open=""');
+    expect(answered({ sent: { id: two.id, words: 'Kept.' } })).toContain('<dialog open=""');
+    expect(answered({ formId: one.id, errors: { email: 'Please.' } })).not.toContain('<dialog open');
+  });
   it('puts own code where it belongs, whatever stands in it', () => {
     const text = render(pageOf([]), {}, { code: { head: '<meta name="a" content="$1 </body>">', body: '<script>"</head>"</script>' } });
     expect(text).toContain('<meta name="a" content="$1 </body>"></head>');

@@ -58,9 +58,14 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
     shippingMethod: quote && (quote.shipping?.zone ?? null),
     country,
     shippingCountry: quote && (quote.shipping ? quote.taxCountry : null),
-    tags: contact ? tagsOf(db, contact.id) : undefined,
+    // Asked for only by some conditions, and so looked up only then.
+    get tags() {
+      return contact ? tagsOf(db, contact.id) : undefined;
+    },
     // By the label as it stood, as conditions ask for it, and by the field whatever it is called.
-    answers: contact && { ...contact.answers, ...answersByField(db, contact.id) },
+    get answers() {
+      return contact && { ...contact.answers, ...answersByField(db, contact.id) };
+    },
     firstCampaign: visitor ? visitor.firstCampaign : contact?.campaign,
     lastCampaign: visitor ? visitor.lastCampaign : order?.campaign,
     device: visitor?.device,

@@ -84,20 +84,22 @@ export function bookAppointment(
     );
     const at = momentWords(start, timeZone);
     const attendee = { name: values.firstName ?? '', email: contact.email };
-    const calendar = calendarFile({
-      uid: `${id}@${new URL(services.config.siteUrl).hostname}`,
-      start,
-      end,
-      at: now,
-      subject: element.subject,
-      place: element.place,
-      description: '',
-      organiser: { name, email: contactEmail },
-      attendee,
-    });
+    // Who booked may have typed anybody's address: what is mailed there carries none of their words.
+    const calendarFor = (to: 'buyer' | 'seller') =>
+      calendarFile({
+        uid: `${id}@${new URL(services.config.siteUrl).hostname}`,
+        start,
+        end,
+        at: now,
+        subject: element.subject,
+        place: element.place,
+        description: '',
+        organiser: { name, email: contactEmail },
+        attendee: to === 'buyer' ? { ...attendee, name: '' } : attendee,
+      });
     for (const to of ['buyer', 'seller'] as const) {
       enqueue(tx, services, mail, {
-        payload: bookingMail(shop, { to, at, minutes: element.minutes, subject: element.subject, place: element.place, attendee, calendar }),
+        payload: bookingMail(shop, { to, at, minutes: element.minutes, subject: element.subject, place: element.place, attendee, calendar: calendarFor(to) }),
         idempotencyKey: `booking ${id} ${to}`,
         contactId: contact.id,
       });

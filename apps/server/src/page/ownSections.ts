@@ -12,8 +12,8 @@ import { ownSections } from './tables';
 type Needs = Pick<Services, 'db' | 'clock'>;
 
 /** A stored section as the present version has it. */
-function readSection(stored: unknown): Section {
-  const page = readPage({ version: PAGE_VERSION, title: 'Own section', description: '', indexed: false, sections: [stored] });
+function readSection({ section, pageVersion }: Pick<typeof ownSections.$inferSelect, 'section' | 'pageVersion'>): Section {
+  const page = readPage({ version: pageVersion, title: 'Own section', description: '', indexed: false, sections: [section] });
   return page.sections[0] as Section;
 }
 
@@ -34,8 +34,8 @@ export function listOwnSections(db: Db): OwnSection[] {
     .from(ownSections)
     .orderBy(desc(ownSections.updatedAt))
     .all()
-    .map(({ id, name, section: stored }) => {
-      const section = readSection(stored);
+    .map(({ id, name, ...kept }) => {
+      const section = readSection(kept);
       return { id, name, section, pages: draftsWith(db, id).length, pictures: findPictures(db, filesOn(pageOf(section))) };
     });
 }
@@ -80,7 +80,7 @@ export function spreadSections(tx: Db, { clock }: Pick<Services, 'clock'>, stepI
     const id = section.linkedTo as string;
     const kept = tx.select().from(ownSections).where(eq(ownSections.id, id)).get();
     if (!kept) continue;
-    const before = pageOf(readSection(kept.section));
+    const before = pageOf(readSection(kept));
     if (followSections(before, [section]) === before) continue;
     tx.update(ownSections)
       .set({ section: keptSection(section), pageVersion: PAGE_VERSION, updatedAt: clock.now() })

@@ -8,21 +8,23 @@ import { loadShop } from '../shop/store';
 interface Allowed {
   /** Frames and media of other hosts, for videos that are played on the page. */
   players: boolean;
+  /** Pictures of other hosts, in own HTML. */
+  pictures: boolean;
   /** Whatever the seller's own code asks for. */
   ownCode: boolean;
 }
 
-const NOTHING: Allowed = { players: false, ownCode: false };
+const NOTHING: Allowed = { players: false, pictures: false, ownCode: false };
 
 /** What public pages may load, from where: by itself only what is the shop's own. */
-export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { players, ownCode }: Allowed = NOTHING): string {
+export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { players, pictures, ownCode }: Allowed = NOTHING): string {
   const own = ["'self'", ...(standinsUrl ? [standinsUrl] : [])].join(' ');
   const wide = ownCode ? ' https:' : '';
   return [
     `default-src 'self'${wide}`,
     ...(ownCode ? [`script-src 'self' 'unsafe-inline' https:${standinsUrl ? ` ${standinsUrl}` : ''}`, `connect-src ${own} https:`] : []),
     `style-src 'self' 'unsafe-inline'${wide}`,
-    `img-src 'self' data: https:`,
+    `img-src 'self' data:${pictures || ownCode ? ' https:' : ''}`,
     `media-src 'self'${players || ownCode ? ' https:' : ''}`,
     `frame-src ${own}${players || ownCode ? ' https:' : ''}`,
     `form-action ${own}${wide}`,
@@ -40,5 +42,5 @@ export const codeOn = ({ db }: Pick<Services, 'db'>, { publication, page }: Live
 export function pagePolicy(services: Pick<Services, 'db' | 'config'>, live: LiveStep): string {
   const { head, body } = codeOn(services, live);
   const players = allElements(live.page).some((element) => element.type === 'video' && element.source?.kind === 'address');
-  return sitePolicy(services.config, { players, ownCode: head !== '' || body !== '' });
+  return sitePolicy(services.config, { players, pictures: allElements(live.page).some(({ type }) => type === 'html'), ownCode: head !== '' || body !== '' });
 }

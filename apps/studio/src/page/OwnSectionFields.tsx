@@ -38,7 +38,7 @@ export function OwnSectionFields({ page, section, apply }: { page: PageDocument;
           look="quiet"
           onClick={() => {
             const index = page.sections.indexOf(section);
-            const copy = { ...copySection(section, newId), linkedTo: undefined };
+            const copy = copySection(section, newId);
             apply({
               kind: 'several',
               operations: [

@@ -1,6 +1,6 @@
 import type { ElementType } from '@ruta/core/elements';
 import type { Facts } from '@ruta/core/facts';
-import { allElements, findElement, isConditional, type Operation, sectionsIn, shownPage } from '@ruta/core/page';
+import { findElement, isConditional, type Operation, sectionsIn, shownPage } from '@ruta/core/page';
 import { ExternalLink, Eye, ListTree, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
@@ -108,10 +108,7 @@ function Editor({ stepId }: { stepId: string }) {
     [dispatch, setAside],
   );
 
-  // Only appointments are shown by what stands on the page itself, so that typing makes nothing else anew.
-  const appointments = JSON.stringify(page ? allElements(page).filter((element) => element.type === 'appointment') : []);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the page only counts by its appointments
-  const context = useMemo(() => (step ? studioContext(shop, funnel, step, editor.pictures, page) : null), [shop, funnel, step, editor.pictures, appointments]);
+  const context = useMemo(() => (step ? studioContext(shop, funnel, step, editor.pictures) : null), [shop, funnel, step, editor.pictures]);
 
   const apply = useCallback((operation: Operation | null) => operation && dispatch(changed({ operation, at: Date.now() })), [dispatch]);
 

@@ -108,7 +108,7 @@ function OwnChoice({ own, isHere, context, onChoose }: { own: OwnSection; isHere
           {own.name} <span className="text-soft font-normal">{own.pages === 0 ? 'your own' : own.pages === 1 ? 'on one page' : `on ${own.pages} pages`}</span>
         </p>
         <p className="flex flex-wrap gap-2">
-          <Button onClick={() => choose({ ...copySection(own.section, newId), linkedTo: undefined })}>Put a copy</Button>
+          <Button onClick={() => choose(copySection(own.section, newId))}>Put a copy</Button>
           <Button disabled={isHere} onClick={() => choose(own.section)}>
             {isHere ? 'Linked here already' : 'Link it'}
           </Button>

@@ -1,11 +1,9 @@
-import { freeSlots, slotsByDay } from '@ruta/core/appointments';
 import { type PictureInfo, type Product, sentEditions } from '@ruta/core/catalog';
 import { tickName } from '@ruta/core/checkout';
 import type { FunnelDetail } from '@ruta/core/checks';
 import { additionRole, type Step } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
 import { bumpsOf, mainOffer, mainOffers, type Offer, offeredBy, offerLine, offerOption } from '@ruta/core/offers';
-import { allElements, type PageDocument } from '@ruta/core/page';
 import type { Quote, ShopView } from '@ruta/core/pricing';
 import { cartLine, laterWords, needsCard, quoteCart } from '@ruta/core/pricing';
 import { bumpView, type CheckoutView, checkoutOptions, type OffersView, offerName, offerWords, type PageContext, shopContext, shownProduct } from '@ruta/pages';
@@ -15,13 +13,7 @@ import { cleanHtml } from './cleanHtml';
 type Named = Pick<FunnelDetail, 'products' | 'giftId' | 'graph'> & Partial<Pick<FunnelDetail, 'brand' | 'addresses'>>;
 
 /** What a page is shown with in the studio: the shop's brand, the step's product, and a made-up buyer at home. */
-export function studioContext(
-  shop: ShopView,
-  funnel: Named,
-  step: Pick<Step, 'id' | 'sells' | 'kind'>,
-  pictures: Record<string, PictureInfo>,
-  page?: PageDocument | null,
-): PageContext {
+export function studioContext(shop: ShopView, funnel: Named, step: Pick<Step, 'id' | 'sells' | 'kind'>, pictures: Record<string, PictureInfo>): PageContext {
   const { settings, brand } = shop;
   const offer = mainOffer(step);
   const product = funnel.products[offer?.productId ?? ''] ?? null;
@@ -39,7 +31,6 @@ export function studioContext(
     form: null,
     addressOf: (stepId) => funnel.addresses?.[stepId ?? step.id] ?? siteUrl,
     cleanHtml,
-    appointments: sampleAppointments(page, settings.timeZone, now),
     checkout: sums && product && offer && step.kind === 'checkout' ? checkoutPreview(shop, funnel, step, { offer, product, sums, pictures, now }) : null,
     order:
       step.kind === 'thank-you' && sums
@@ -49,28 +40,6 @@ export function studioContext(
     endsAt: mainOffers(step).some(({ deadline }) => deadline) || product?.closesAt ? { at: now, now, words: '' } : null,
   };
 }
-
-/** The free times of a page's appointments as nobody had booked any yet. */
-const sampleAppointments = (page: PageDocument | null | undefined, timeZone: string, now: number): PageContext['appointments'] =>
-  Object.fromEntries(
-    (page ? allElements(page) : []).flatMap((element) =>
-      element.type === 'appointment'
-        ? [
-            [
-              element.id,
-              {
-                actionUrl: '',
-                zone: timeZone.split('/').at(-1)?.replaceAll('_', ' ') ?? timeZone,
-                days: slotsByDay(freeSlots(element, { now, timeZone, taken: [] }), timeZone).slice(0, 4),
-                values: {},
-                errors: {},
-                booked: null,
-              },
-            ],
-          ]
-        : [],
-    ),
-  );
 
 /** The same sums that the checkout and the payment use, with the bumps that are ticked beforehand. */
 function homeQuote(shop: ShopView, funnel: Named, step: Pick<Step, 'sells'>, offer: Offer, product: Product, now: number): Quote {

@@ -102,7 +102,7 @@ function DesignPictures({ design, ownLook, product, gift, shop }: Pick<ChooserPr
         const page = drawn.pages[step.id];
         return (
           <span key={step.id} className="block rounded-md border border-line overflow-hidden">
-            {page ? <PagePicture page={page} context={studioContext(shop, graph, step, {}, page)} width={158} height={190} most={6} /> : null}
+            {page ? <PagePicture page={page} context={studioContext(shop, graph, step, {})} width={158} height={190} most={6} /> : null}
           </span>
         );
       })}

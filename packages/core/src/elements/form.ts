@@ -24,7 +24,6 @@ export const FormFieldSchema = z.object({
   kind: z.enum(Object.keys(FIELD_KINDS) as [FieldKind, ...FieldKind[]]),
   required: z.boolean(),
   choices: z.array(z.string().min(1).max(80)).max(30).optional(),
-  hint: z.string().max(200).optional(),
   /** Of a hidden field: what it holds where the link says nothing. */
   value: z.string().max(200).optional(),
   stage: z.int().min(0).max(5).optional().describe('In which stage it stands, from 0'),

@@ -26,23 +26,28 @@ const anchored = (element: PageElement, of: Rename): PageElement =>
 
 function copied(sections: readonly Section[], newId: NewId): Section[] {
   const ids = renaming(newId);
-  const fresh = sections.map((section) => ({
-    ...section,
-    id: ids.make('section', section.id),
-    columns: section.columns.map((column) => ({
-      ...column,
-      id: newId('column'),
-      elements: column.elements.map((element) => ({ ...element, id: ids.make('element', element.id) })),
-    })),
-  }));
+  // A linked section is the same on every page that shows it, with the ids of its parts.
+  const fresh = sections.map((section) =>
+    section.linkedTo !== undefined
+      ? section
+      : {
+          ...section,
+          id: ids.make('section', section.id),
+          columns: section.columns.map((column) => ({
+            ...column,
+            id: newId('column'),
+            elements: column.elements.map((element) => ({ ...element, id: ids.make('element', element.id) })),
+          })),
+        },
+  );
   return fresh.map((section) => ({
     ...follow(section, ids.of),
     columns: section.columns.map((column) => ({ ...column, elements: column.elements.map((element) => anchored(follow(element, ids.of), ids.of)) })),
   }));
 }
 
-/** A section with ids of its own, so that a copy can be changed by itself. */
-export const copySection = (section: Section, newId: NewId): Section => copied([section], newId)[0] as Section;
+/** A section with ids of its own, so that a copy can be changed by itself: it is linked to nothing. */
+export const copySection = (section: Section, newId: NewId): Section => copied([{ ...section, linkedTo: undefined }], newId)[0] as Section;
 
 /** A page with ids of its own. */
 export const copyPage = (page: PageDocument, newId: NewId): PageDocument => ({ ...page, sections: copied(page.sections, newId) });

@@ -1,3 +1,4 @@
+import { freeSlots, slotsByDay } from '@ruta/core/appointments';
 import type { ElementOf } from '@ruta/core/elements';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
@@ -6,7 +7,9 @@ import { TextField } from './Field';
 /** Free times by day, and who wants one of them. */
 export function AppointmentView({ element }: { element: ElementOf<'appointment'> }) {
   const { context, edit } = usePage();
-  const { days = [], values = {}, errors = {}, booked, zone = '', actionUrl = '' } = context.appointments[element.id] ?? {};
+  const { days: free, values = {}, errors = {}, booked, zone = '', actionUrl = '' } = context.appointments[element.id] ?? {};
+  // While it is edited, the first days of the pattern as if nobody had booked.
+  const days = free ?? (edit ? slotsByDay(freeSlots(element, { now: Date.now(), timeZone: 'UTC', taken: [] }), 'UTC').slice(0, 4) : []);
   const words = (field: 'button' | 'done', isLabel = false) => <WordsView words={element[field]} elementId={element.id} path={[field]} isLabel={isLabel} />;
   if (booked) {
     return (

@@ -1,4 +1,5 @@
 import { type ElementOf, type FieldOfForm, isElementOf } from '@ruta/core/elements';
+import { allElements } from '@ruta/core/page';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Field, TextField } from './Field';
@@ -12,14 +13,14 @@ interface Typed {
 }
 
 /** One field, as its kind is filled in. */
-function FormFieldView({ field, values, errors }: Typed & { field: FieldOfForm }) {
+function FormFieldView({ field, id, values, errors }: Typed & { field: FieldOfForm; id: string }) {
   const { key, label, kind, required } = field;
   const own = { name: key, required, defaultValue: values[key] ?? '' };
   const error = errors[key];
   if (kind === 'hidden') return <input type="hidden" name={key} defaultValue={values[key] ?? field.value ?? ''} data-from-link={key} />;
   if (kind === 'choice')
     return (
-      <Field id={key} label={label} error={error} required={required}>
+      <Field id={id} label={label} error={error} required={required}>
         {(attributes) => (
           <select {...attributes} {...own}>
             <option value="">Choose</option>
@@ -62,13 +63,13 @@ function FormFieldView({ field, values, errors }: Typed & { field: FieldOfForm }
     );
   if (kind === 'long')
     return (
-      <Field id={key} label={label} error={error} required={required}>
+      <Field id={id} label={label} error={error} required={required}>
         {(attributes) => <textarea rows={4} maxLength={2000} {...attributes} {...own} />}
       </Field>
     );
   return (
     <TextField
-      id={key}
+      id={id}
       label={label}
       error={error}
       type={TYPES[kind] ?? 'text'}
@@ -95,11 +96,15 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
       </p>
     );
   }
+  // The first form of a page is where buttons lead, and has plain ids; a page may have further ones, in pop-ups too.
+  const asking = allElements(page).filter(({ type }) => type === 'form' || type === 'order-form');
+  const isFirst = asking.find((each) => isElementOf(each, 'form')) === element;
+  const idOf = (key: string) => (asking.length > 1 && (!isFirst || asking.some((each) => isElementOf(each, 'order-form'))) ? `${element.id}-${key}` : key);
   const { stages, consent } = element;
   const fieldsOf = (stage: number | null) =>
     element.fields
       .filter((field) => stage === null || Math.min(field.stage ?? 0, (stages?.length ?? 1) - 1) === stage)
-      .map((field) => <FormFieldView key={field.key} field={field} values={values} errors={errors} />);
+      .map((field) => <FormFieldView key={field.key} id={idOf(field.key)} field={field} values={values} errors={errors} />);
   const agreed = consent ? (
     <div className={errors.consent ? 'field field-wrong' : 'field'} data-field="consent">
       <label className="tick">
@@ -155,9 +160,6 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
     </>
   );
   if (edit) return <div className="form">{fields}</div>;
-  // The first form of a page is where buttons lead; a page may have further ones.
-  const isFirst =
-    page.sections.flatMap((section) => section.columns.flatMap((column) => column.elements)).find((each) => isElementOf(each, 'form')) === element;
   return (
     <form className="form" id={isFirst ? 'form' : `${element.id}-form`} method="post" action={actionUrl} data-stages={stages ? stages.length : undefined}>
       <input type="hidden" name="_form" value={element.id} />

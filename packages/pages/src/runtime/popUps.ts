@@ -57,6 +57,11 @@ function scrolledPercent(): number {
 /** Arms every pop-up of the page by what opens it. */
 export function readyPopUps(): void {
   for (const popUp of document.querySelectorAll<HTMLDialogElement>('dialog[data-opens]')) {
+    // Answered before the script came: over the page now, as it was when it was sent.
+    if (popUp.open) {
+      popUp.close();
+      popUp.showModal();
+    }
     const [kind, amount = '0'] = (popUp.dataset.opens ?? '').split(' ');
     if (kind === 'seconds') setTimeout(() => openByItself(popUp), Number(amount) * 1000);
     if (kind === 'scroll') addEventListener('scroll', () => scrolledPercent() >= Number(amount) && openByItself(popUp), { passive: true });
