@@ -1,8 +1,11 @@
 import { type PageDocument, type PopUp, type Section, sectionsIn } from '@ruta/core/page';
-import { Fragment } from 'react';
-import { type EditHooks, type PageContext, PageProvider, usePage } from './context';
+import { Fragment, memo, type ReactNode, useMemo } from 'react';
+import { type EditHooks, type PageContext, PageProvider, type Place, PlaceProvider, usePage, WholePageProvider } from './context';
 import { ElementView } from './elements/ElementView';
 import { columnClasses, sectionClasses } from './layout';
+
+/** So many sections are on screen at once; pictures of whatever comes later load when they are near. */
+const EARLY = 2;
 
 /** A whole page from its document: used by the editor's canvas, the small pictures and the server's renderer. */
 export function PageView({ page, context, edit = null }: { page: PageDocument; context: PageContext; edit?: EditHooks | null }) {
@@ -13,27 +16,21 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
   const body = startsWithHeader ? sections.slice(1) : sections;
   const last = body.at(-1);
   const endsWithFooter = body.length > 1 && last?.space === 'tight';
+  const early = new Set(sections.slice(0, EARLY));
+  const view = (section: Section) => <SectionView key={section.id} section={section} isEarly={early.has(section)} />;
+  // The same as long as nothing but the page changes, so that a letter draws only the part anew that it is typed into.
+  const value = useMemo(() => ({ context, edit }), [context, edit]);
   return (
-    <PageProvider value={{ page, context, edit }}>
-      {edit ? null : <TestStrip context={context} />}
-      {startsWithHeader && first ? (
-        <header>
-          <SectionView section={first} />
-        </header>
-      ) : null}
-      <main id="content">
-        {(endsWithFooter ? body.slice(0, -1) : body).map((section) => (
-          <SectionView key={section.id} section={section} />
+    <PageProvider value={value}>
+      <WholePageProvider value={page}>
+        {edit ? null : <TestStrip context={context} />}
+        {startsWithHeader && first ? <header>{view(first)}</header> : null}
+        <main id="content">{(endsWithFooter ? body.slice(0, -1) : body).map(view)}</main>
+        {endsWithFooter && last ? <footer>{view(last)}</footer> : null}
+        {page.popUps?.map((popUp) => (
+          <PopUpView key={popUp.id} page={page} popUp={popUp} />
         ))}
-      </main>
-      {endsWithFooter && last ? (
-        <footer>
-          <SectionView section={last} />
-        </footer>
-      ) : null}
-      {page.popUps?.map((popUp) => (
-        <PopUpView key={popUp.id} page={page} popUp={popUp} />
-      ))}
+      </WholePageProvider>
     </PageProvider>
   );
 }
@@ -43,7 +40,7 @@ function PopUpView({ page, popUp }: { page: PageDocument; popUp: PopUp }) {
   const { edit, context } = usePage();
   const sections = sectionsIn(page, popUp.id);
   if (sections.length === 0 || (edit && !edit.framesLayout)) return null;
-  const content = sections.map((section) => <SectionView key={section.id} section={section} />);
+  const content = sections.map((section) => <SectionView key={section.id} section={section} isEarly={false} />);
   if (edit) {
     return (
       <div className={`edit-pop-up opening-${popUp.width}`} data-name={`Pop-up: ${popUp.name}`}>
@@ -95,7 +92,7 @@ function TestStrip({ context: { checkout, order } }: { context: PageContext }) {
   );
 }
 
-function SectionView({ section }: { section: Section }) {
+const SectionView = memo(function SectionView({ section, isEarly }: { section: Section; isEarly: boolean }) {
   const { context, edit } = usePage();
   const { focus } = section;
   const backdrop = section.backdropId ? context.pictures[section.backdropId] : undefined;
@@ -110,15 +107,21 @@ function SectionView({ section }: { section: Section }) {
       <div className="row">
         {section.columns.map((column, index) => (
           <div className={columnClasses(column)} key={column.id}>
-            {column.elements.map((element) => {
-              const view = <ElementView element={element} />;
-              return <Fragment key={element.id}>{edit ? edit.frameElement(element.id, view) : view}</Fragment>;
-            })}
-            {edit?.columnEnd(column.id, index)}
+            <ColumnPlace span={column.span} isEarly={isEarly}>
+              {column.elements.map((element) => {
+                const view = <ElementView element={element} />;
+                return <Fragment key={element.id}>{edit ? edit.frameElement(element, view) : view}</Fragment>;
+              })}
+            </ColumnPlace>
+            {edit?.columnEnd(section, column, index)}
           </div>
         ))}
       </div>
     </div>
   );
-  return edit ? edit.frameSection(section.id, content) : content;
+  return edit ? edit.frameSection(section, content) : content;
+});
+
+function ColumnPlace({ span, isEarly, children }: Place & { children: ReactNode }) {
+  return <PlaceProvider value={useMemo(() => ({ span, isEarly }), [span, isEarly])}>{children}</PlaceProvider>;
 }

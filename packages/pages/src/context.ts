@@ -1,6 +1,6 @@
 import type { PictureInfo } from '@ruta/core/catalog';
-import type { Action, Words } from '@ruta/core/elements';
-import type { PageDocument } from '@ruta/core/page';
+import type { Action, PageElement, Words } from '@ruta/core/elements';
+import type { Column, PageDocument, Section } from '@ruta/core/page';
 import type { Quote, SummedQuote } from '@ruta/core/pricing';
 import type { Brand } from '@ruta/core/shop';
 import type { ReactNode } from 'react';
@@ -122,26 +122,44 @@ export interface PageContext {
 
 /** What the editor adds to a page: frames around its parts, and words that can be typed into. */
 export interface EditHooks {
-  frameSection: (sectionId: string, children: ReactNode) => ReactNode;
-  frameElement: (elementId: string, children: ReactNode) => ReactNode;
-  columnEnd: (columnId: string, index: number) => ReactNode;
+  frameSection: (section: Section, children: ReactNode) => ReactNode;
+  frameElement: (element: PageElement, children: ReactNode) => ReactNode;
+  columnEnd: (section: Section, column: Column, index: number) => ReactNode;
   /** Whether its frames stand as the layout of their elements says; otherwise the elements do so themselves. */
   framesLayout?: boolean;
   editableWords: (elementId: string, path: Array<string | number>, words: Words) => ReactNode | null;
 }
 
 interface PageValue {
-  page: PageDocument;
   context: PageContext;
   edit: EditHooks | null;
 }
 
 const Context = createContext<PageValue | null>(null);
 export const PageProvider = Context.Provider;
+const Whole = createContext<PageDocument | null>(null);
+export const WholePageProvider = Whole.Provider;
 
-/** The page being shown, what it is shown with, and the editor's hooks if it is being edited. */
+/** What the page is shown with, and the editor's hooks if it is being edited. */
 export function usePage(): PageValue {
-  const value = useContext(Context);
+  return inPage(useContext(Context));
+}
+
+/** The whole page that an element stands on. Whoever asks is drawn anew with every letter typed anywhere on it. */
+export function useWholePage(): PageDocument {
+  return inPage(useContext(Whole));
+}
+
+/** Where an element stands: how many twelfths its column is wide, and whether it is among the first things seen. */
+export interface Place {
+  span: number;
+  isEarly: boolean;
+}
+const PlaceContext = createContext<Place>({ span: 12, isEarly: false });
+export const PlaceProvider = PlaceContext.Provider;
+export const usePlace = (): Place => useContext(PlaceContext);
+
+function inPage<T>(value: T | null): T {
   if (!value) throw new Error('A page element was rendered outside a page.');
   return value;
 }

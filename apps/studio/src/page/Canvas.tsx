@@ -1,22 +1,22 @@
-import { elementRecordOf, isElementOf, type Sizes, takesLinks, type Words, wordPlaces } from '@ruta/core/elements';
-import { allElements, findElement, type PageDocument } from '@ruta/core/page';
-import { boundText, type EditHooks, layoutClasses, type PageContext, PageView, PlainWords, sizeClasses } from '@ruta/pages';
-import { type MouseEvent, type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { flushSync } from 'react-dom';
+import { wordPlaces } from '@ruta/core/elements';
+import { findElement, type PageDocument } from '@ruta/core/page';
+import { type EditHooks, type PageContext, PageView } from '@ruta/pages';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useAppDispatch } from '../base/store';
-import { ColumnEdge } from './ColumnEdge';
+import { ColumnEnd, EditableWords, ElementFrame, SectionFrame } from './CanvasParts';
+import { canvasHand, type OpenWords, OpenWordsProvider, ScreenProvider } from './canvasHand';
 import { EDIT_CSS } from './editCss';
-import { alsoSelected, changed, type Selection, selected, useEditor, wordsAsked } from './editorSlice';
+import { SCREEN_WIDTHS, type Screen, screenChosen, selected, useEditor, wordsAsked } from './editorSlice';
 import { PageFrame } from './PageFrame';
-import { type Siblings, WordsEditor } from './WordsEditor';
-import { setAt } from './words';
+import { WidthEdge } from './WidthEdge';
 
-const WIDTHS = { phone: 390, tablet: 820, desktop: 1200 };
+/** Beside each other the screens are never drawn smaller than this, however little room there is: they are scrolled then. */
+const LEAST_SCALE = 0.4;
+const GAP = 24;
+const BESIDE: Screen[] = ['phone', 'tablet', 'desktop'];
+const NAMES: Record<Screen, string> = { phone: 'phone', tablet: 'tablet', desktop: 'desktop' };
 
-/** Which words are open for typing: an element's, and where in it they stand. */
-type OpenWords = { elementId: string; path: string; at: { left: number; top: number } | null } | null;
-
-/** The page at the width of a phone, a tablet or a desktop: click selects, click into words edits them in place. */
+/** The page at the width of a screen, or of several beside each other: click selects, click into words edits them in place. */
 export function Canvas({
   page,
   context,
@@ -29,8 +29,8 @@ export function Canvas({
   onAddSection: (index: number) => void;
 }) {
   const dispatch = useAppDispatch();
-  const { selection, also, screen, wordsAsked: askedFor } = useEditor();
-  const [openWords, setOpenWords] = useState<OpenWords>(null);
+  const { selection, view, wordsAsked: askedFor, page: edited } = useEditor();
+  const [openWords, setOpenWords] = useState<OpenWords | null>(null);
   const holder = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(700);
 
@@ -46,6 +46,8 @@ export function Canvas({
     setOpenWords((open) => (open && selection?.id !== open.elementId ? null : open));
   }, [selection]);
 
+  const now = useRef({ page: edited ?? page, onAddSection });
+  now.current = { page: edited ?? page, onAddSection };
   const keyHandler = useRef(onKey);
   keyHandler.current = (event) => {
     const typing = (event.target as Element | null)?.closest?.('[contenteditable=true]');
@@ -53,7 +55,7 @@ export function Canvas({
       const path = firstWords(page, selection.id);
       if (path) {
         event.preventDefault();
-        setOpenWords({ elementId: selection.id, path, at: null });
+        setOpenWords({ elementId: selection.id, path, at: null, screen: view.screen });
         return;
       }
     }
@@ -65,8 +67,8 @@ export function Canvas({
     if (!askedFor) return;
     const path = firstWords(page, askedFor);
     dispatch(wordsAsked(null));
-    if (path) setOpenWords({ elementId: askedFor, path, at: null });
-  }, [askedFor, page, dispatch]);
+    if (path) setOpenWords({ elementId: askedFor, path, at: null, screen: view.screen });
+  }, [askedFor, page, dispatch, view.screen]);
   const onDocument = useCallback((document: Document) => {
     document.addEventListener('keydown', (event) => keyHandler.current(event));
     document.addEventListener('click', (event) => {
@@ -76,201 +78,77 @@ export function Canvas({
   }, []);
 
   const hooks = useMemo<EditHooks>(() => {
-    const conditional = new Set([...page.sections, ...allElements(page)].flatMap((part) => (part.show ? [part.id] : [])));
-    const layouts = new Map(allElements(page).map(({ id, layout }) => [id, layout]));
-    const siblingsOf = (elementId: string, path: Array<string | number>): Siblings | undefined => {
-      const element = findElement(page, elementId)?.element;
-      const index = Number(path[1]);
-      if (!element || !isElementOf(element, 'list') || path[0] !== 'items') return undefined;
-      const change = (items: Words[], next: number) => {
-        // At once: the next letter belongs to the next line already.
-        flushSync(() => {
-          dispatch(changed({ operation: { kind: 'changeElement', elementId, changes: { items } }, at: Date.now() }));
-          setOpenWords({ elementId, path: `items.${next}`, at: null });
-        });
-      };
-      return {
-        split: (before, after) => change(element.items.toSpliced(index, 1, before, after), index + 1),
-        remove: () => element.items.length > 1 && change(element.items.toSpliced(index, 1), Math.max(0, index - 1)),
-      };
-    };
-    const select = (next: Selection, event: MouseEvent) => {
-      event.stopPropagation();
-      dispatch(next && (event.ctrlKey || event.metaKey || event.shiftKey) ? alsoSelected(next) : selected(next));
-    };
+    const hand = canvasHand(dispatch, now, setOpenWords);
     return {
       framesLayout: true,
-      frameSection: (sectionId, children) => {
-        const index = page.sections.findIndex((section) => section.id === sectionId);
-        const isSelected = selection?.id === sectionId;
-        return (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
-          // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
-          <div
-            key={sectionId}
-            className={`edit-section ${orderClasses(page.sections[index]?.sizes)}`}
-            data-section={sectionId}
-            data-selected={isSelected || also.includes(sectionId) || undefined}
-            data-conditional={conditional.has(sectionId) ? '' : undefined}
-            onClick={(event) => select({ kind: 'section', id: sectionId }, event)}
-          >
-            {isSelected ? (
-              <span className="edit-tag" style={{ left: 12, top: 0 }}>
-                {page.sections[index]?.name}
-              </span>
-            ) : null}
-            {children}
-            <button
-              type="button"
-              className="edit-plus"
-              data-add-after={sectionId}
-              onClick={(event) => {
-                event.stopPropagation();
-                onAddSection(index + 1);
-              }}
-            >
-              + Add a section here
-            </button>
-          </div>
-        );
-      },
-      frameElement: (elementId, children) => {
-        const isSelected = selection?.id === elementId;
-        const place = isSelected ? findElement(page, elementId) : undefined;
-        return (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
-          // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
-          <div
-            className={`edit-element ${layoutClasses(layouts.get(elementId))}`}
-            data-element={elementId}
-            data-selected={isSelected || also.includes(elementId) || undefined}
-            data-conditional={conditional.has(elementId) ? '' : undefined}
-            onClick={(event) => select({ kind: 'element', id: elementId }, event)}
-          >
-            {place ? (
-              <span className="edit-tag">
-                {place.section.name} · {elementRecordOf(place.element.type).name}
-              </span>
-            ) : null}
-            {children}
-          </div>
-        );
-      },
-      columnEnd: (columnId, index) => {
-        const column = page.sections.flatMap((section) => section.columns).find((candidate) => candidate.id === columnId);
-        const section = page.sections.find((candidate) => candidate.columns.some((other) => other.id === columnId));
-        if (!column || !section) return null;
-        return (
-          <>
-            {column.elements.length > 0 ? null : (
-              <button type="button" className="edit-empty" onClick={(event) => select({ kind: 'section', id: section.id }, event)}>
-                Empty column. Add an element with the plus in the outline.
-              </button>
-            )}
-            {index < section.columns.length - 1 ? <ColumnEdge section={section} index={index} dispatch={dispatch} /> : null}
-          </>
-        );
-      },
-      editableWords: (elementId, path, words) => {
-        const key = path.join('.');
-        return (
-          <EditableWords
-            key={`${elementId}.${key}`}
-            words={words}
-            context={context}
-            open={openWords?.elementId === elementId && openWords.path === key ? openWords : null}
-            onOpen={(event) => {
-              select({ kind: 'element', id: elementId }, event);
-              if (event.ctrlKey || event.metaKey || event.shiftKey) return;
-              setOpenWords({ elementId, path: key, at: { left: event.clientX, top: event.clientY } });
-            }}
-            onClose={() => {
-              setOpenWords(null);
-              // Opened by keyboard from the outline, it is left for the outline.
-              if (openWords?.at === null) document.querySelector<HTMLElement>(`[data-outline="${CSS.escape(elementId)}"]`)?.focus();
-            }}
-            links={takesLinks(findElement(page, elementId)?.element.type ?? '', path)}
-            siblings={siblingsOf(elementId, path)}
-            onChange={(next) => {
-              const place = findElement(page, elementId);
-              if (!place) return;
-              const changes = setAt(place.element, path, next);
-              dispatch(changed({ operation: { kind: 'changeElement', elementId, changes }, mergeKey: `${elementId}.${key}`, at: Date.now() }));
-            }}
-          />
-        );
-      },
+      frameSection: (section, children) => (
+        <SectionFrame key={section.id} section={section} hand={hand}>
+          {children}
+        </SectionFrame>
+      ),
+      frameElement: (element, children) => (
+        <ElementFrame element={element} hand={hand}>
+          {children}
+        </ElementFrame>
+      ),
+      columnEnd: (section, column, index) => <ColumnEnd section={section} column={column} index={index} hand={hand} />,
+      editableWords: (elementId, path, words) => (
+        <EditableWords key={`${elementId}.${path.join('.')}`} elementId={elementId} path={path} words={words} context={context} hand={hand} />
+      ),
     };
-  }, [page, context, selection, also, openWords, dispatch, onAddSection]);
+  }, [context, dispatch]);
 
-  const width = WIDTHS[screen];
-  const scale = Math.min(1, (room - 2) / width);
+  const screens = view.isBeside ? BESIDE : [view.screen];
+  const widthOf = (screen: Screen) => view.width ?? SCREEN_WIDTHS[screen];
+  const wanted = screens.reduce((sum, screen) => sum + widthOf(screen), 0);
+  const fitting = Math.min(1, (room - 2 - (screens.length - 1) * GAP) / wanted);
+  const scale = view.isBeside ? Math.max(LEAST_SCALE, fitting) : fitting;
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: Esc does the same by keyboard
     // biome-ignore lint/a11y/noStaticElementInteractions: a click beside the page selects nothing
-    <div ref={holder} className="flex justify-center" onClick={() => dispatch(selected(null))}>
-      <div className="border border-line bg-white">
-        <PageFrame title="The page being edited" brand={context.brand} width={width} scale={scale} extraCss={EDIT_CSS} onDocument={onDocument}>
-          {page.sections.length === 0 ? (
-            <p style={{ padding: '96px 24px', textAlign: 'center' }}>
-              <button type="button" className="edit-empty" onClick={() => onAddSection(0)}>
-                Nothing is on this page yet. Add its first section
-              </button>
-            </p>
-          ) : null}
-          <PageView page={page} context={context} edit={hooks} />
-        </PageFrame>
-      </div>
+    <div
+      ref={holder}
+      className={`flex ${view.isBeside ? 'items-start overflow-x-auto' : 'justify-center'}`}
+      style={{ gap: GAP }}
+      onClick={() => dispatch(selected(null))}
+    >
+      <OpenWordsProvider value={openWords}>
+        {screens.map((screen) => (
+          <ScreenProvider key={view.isBeside ? screen : 'only'} value={screen}>
+            <figure className="shrink-0" onClickCapture={() => view.isBeside && screen !== view.screen && dispatch(screenChosen(screen))}>
+              {view.isBeside ? (
+                <figcaption className={`mb-1 capitalize ${screen === view.screen ? 'font-semibold' : 'text-soft'}`}>
+                  {NAMES[screen]}, {widthOf(screen)} wide
+                </figcaption>
+              ) : null}
+              <div className="relative border border-line bg-white">
+                <PageFrame
+                  title={view.isBeside && screen !== view.screen ? `The page on a ${NAMES[screen]}` : 'The page being edited'}
+                  brand={context.brand}
+                  width={widthOf(screen)}
+                  scale={scale}
+                  extraCss={EDIT_CSS}
+                  className={view.hasOutlines ? 'edit-outlines' : ''}
+                  onDocument={onDocument}
+                >
+                  {page.sections.length === 0 ? (
+                    <p style={{ padding: '96px 24px', textAlign: 'center' }}>
+                      <button type="button" className="edit-empty" onClick={() => onAddSection(0)}>
+                        Nothing is on this page yet. Add its first section
+                      </button>
+                    </p>
+                  ) : null}
+                  <PageView page={page} context={context} edit={hooks} />
+                </PageFrame>
+                {view.isBeside ? null : <WidthEdge width={widthOf(screen)} scale={scale} />}
+              </div>
+            </figure>
+          </ScreenProvider>
+        ))}
+      </OpenWordsProvider>
     </div>
   );
 }
-
-function EditableWords(props: {
-  words: Words;
-  context: PageContext;
-  open: NonNullable<OpenWords> | null;
-  onOpen: (event: MouseEvent) => void;
-  onClose: () => void;
-  onChange: (words: Words) => void;
-  links: boolean;
-  siblings: Siblings | undefined;
-}): ReactNode {
-  const { words, context, open } = props;
-  if (open) {
-    return (
-      // biome-ignore lint/a11y/useKeyWithClickEvents: keeps a click into open words from selecting anew
-      // biome-ignore lint/a11y/noStaticElementInteractions: keeps a click into open words from selecting anew
-      <span className="words-open" onClick={(event) => event.stopPropagation()}>
-        <WordsEditor
-          words={words}
-          clickedAt={open.at}
-          label={(value) => boundText(value, context) || value}
-          onChange={props.onChange}
-          onEscape={props.onClose}
-          links={props.links}
-          siblings={props.siblings}
-        />
-      </span>
-    );
-  }
-  return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: Enter on the selected element opens its words
-    // biome-ignore lint/a11y/noStaticElementInteractions: Enter on the selected element opens its words
-    <span className="words" onClick={props.onOpen}>
-      {words.length === 0 ? (
-        <span style={{ opacity: 0.6 }}>Words</span>
-      ) : (
-        <PlainWords words={words} render={(value) => boundText(value, context) ?? null} editing />
-      )}
-    </span>
-  );
-}
-
-/** The frame of a section takes its place; everything else of it is the section's own. */
-const orderClasses = (sizes: Sizes | undefined): string =>
-  sizeClasses(sizes)
-    .filter((name) => name.includes('-order-'))
-    .join(' ');
 
 /** Hands a key that was pressed on the page on to the studio, whose shortcuts work there too. */
 function forward(event: KeyboardEvent): void {

@@ -54,7 +54,7 @@ interface SizeProps {
 
 /** What differs on the size of screen that is being looked at; marked, and taken back by one press. */
 export function SizeFields({ page, id, sizes, isSection, onChange, apply }: SizeProps) {
-  const { screen } = useEditor();
+  const { screen } = useEditor().view;
   const own = sizes?.[screen] ?? {};
   const set = (changes: SizeChange) => onChange(withSizeChange(sizes, screen, changes));
   const others = (Object.keys(sizes ?? {}) as ScreenSize[]).filter((size) => size !== screen);

@@ -42,10 +42,10 @@ import {
   Timer,
   UnfoldVertical,
 } from 'lucide-react';
-import { type FocusEvent, Fragment, memo, type RefObject, useEffect, useMemo, useRef } from 'react';
+import { type FocusEvent, Fragment, memo, type RefObject, useCallback, useEffect, useMemo, useRef } from 'react';
 import { useAppDispatch } from '../base/store';
 import { Menu, MenuItem, MenuLabel, MenuLine, MenuList, MenuTrigger } from '../ui/Menu';
-import { alsoSelected, selected, useChosen, wordsAsked } from './editorSlice';
+import { alsoSelected, selected, useChosen, useElement, useSection, wordsAsked } from './editorSlice';
 
 const ICONS: Record<ElementType, LucideIcon> = {
   headline: Heading,
@@ -99,20 +99,12 @@ export function Outline(props: {
   const { page } = props;
   const nav = useRef<HTMLElement>(null);
   const onFocus = useKeptFocus(nav, page);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const order = page.sections
-    .flatMap((section) => [section.id, ...section.columns.flatMap((column) => column.elements.map((element) => element.id))])
-    .join(' ');
-  // The same list as long as nothing is moved, so that rows are not drawn anew with every letter.
-  const ids = useMemo(() => order.split(' ').filter(Boolean), [order]);
-  const sectionIds = new Set(page.sections.map((section) => section.id));
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
-    props.onMove({ id: String(active.id), kind: sectionIds.has(String(active.id)) ? 'section' : 'element', overId: String(over.id) });
-  };
+    .map((section) => [section.id, ...section.columns.flatMap((column) => column.elements.map((element) => element.id))].join(' '))
+    .join('|');
+  const latest = useRef(props.onMove);
+  latest.current = props.onMove;
+  const onMove = useCallback((move: MoveRequest) => latest.current(move), []);
   return (
     <nav ref={nav} onFocus={onFocus} aria-label="On this page" className="h-full flex flex-col">
       <div className="flex items-center justify-between px-4 pt-3 pb-1">
@@ -120,35 +112,64 @@ export function Outline(props: {
         <AddMenu onAddElement={props.onAddElement} onAddSection={props.onAddSection} />
       </div>
       <div className="flex-1 overflow-y-auto px-2 pb-6">
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-            <ul>
-              {page.sections.map((section) => (
-                <li key={section.id}>
-                  <Row id={section.id} kind="section" icon={Rows3} words={section.name} hasWords={false} isConditional={section.show !== undefined} />
-                  <ul>
-                    {section.columns.flatMap((column) =>
-                      column.elements.map((element) => (
-                        <li key={element.id}>
-                          <Row
-                            id={element.id}
-                            kind="element"
-                            icon={ICONS[element.type]}
-                            words={nameOf(element)}
-                            hasWords={wordPlaces(element).length > 0}
-                            isConditional={element.show !== undefined}
-                          />
-                        </li>
-                      )),
-                    )}
-                  </ul>
-                </li>
-              ))}
-            </ul>
-          </SortableContext>
-        </DndContext>
+        <Tree order={order} onMove={onMove} />
       </div>
     </nav>
+  );
+}
+
+/** The rows: drawn anew when something is moved, added or taken away, and not with every letter. */
+const Tree = memo(function Tree({ order, onMove }: { order: string; onMove: (move: MoveRequest) => void }) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const sections = useMemo(() => (order === '' ? [] : order.split('|').map((ids) => ids.split(' '))), [order]);
+  const ids = useMemo(() => sections.flat(), [sections]);
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const id = String(active.id);
+    onMove({ id, kind: sections.some(([sectionId]) => sectionId === id) ? 'section' : 'element', overId: String(over.id) });
+  };
+  return (
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+        <ul>
+          {sections.map(([sectionId = '', ...elementIds]) => (
+            <li key={sectionId}>
+              <SectionRow id={sectionId} />
+              <ul>
+                {elementIds.map((id) => (
+                  <li key={id}>
+                    <ElementRow id={id} />
+                  </li>
+                ))}
+              </ul>
+            </li>
+          ))}
+        </ul>
+      </SortableContext>
+    </DndContext>
+  );
+});
+
+function SectionRow({ id }: { id: string }) {
+  const section = useSection(id);
+  return section ? <Row id={id} kind="section" icon={Rows3} words={section.name} hasWords={false} isConditional={section.show !== undefined} /> : null;
+}
+
+function ElementRow({ id }: { id: string }) {
+  const element = useElement(id);
+  if (!element) return null;
+  return (
+    <Row
+      id={id}
+      kind="element"
+      icon={ICONS[element.type]}
+      words={nameOf(element)}
+      hasWords={wordPlaces(element).length > 0}
+      isConditional={element.show !== undefined}
+    />
   );
 }
 

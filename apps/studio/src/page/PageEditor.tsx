@@ -1,7 +1,7 @@
 import type { ElementType } from '@ruta/core/elements';
 import type { Facts } from '@ruta/core/facts';
 import { findElement, isConditional, type Operation, sectionsIn, shownPage } from '@ruta/core/page';
-import { ExternalLink, Eye, ListTree, Monitor, Redo2, Smartphone, Tablet, Undo2 } from 'lucide-react';
+import { ExternalLink, Eye, ListTree, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useAppDispatch } from '../base/store';
@@ -25,8 +25,6 @@ import {
   opened,
   pictureAdded,
   redone,
-  type Screen,
-  screenChosen,
   selected,
   takenUp,
   undone,
@@ -41,13 +39,8 @@ import { joined, standingOf } from './standing';
 import { studioContext } from './studioContext';
 import { unsavedPages } from './unsaved';
 import { useAutosave } from './useAutosave';
+import { ViewTools } from './ViewTools';
 import { WordsTools } from './WordsTools';
-
-const SCREENS: Array<{ screen: Screen; name: string; icon: typeof Monitor }> = [
-  { screen: 'phone', name: 'Phone, 390 wide', icon: Smartphone },
-  { screen: 'tablet', name: 'Tablet, 820 wide', icon: Tablet },
-  { screen: 'desktop', name: 'Desktop, 1200 wide', icon: Monitor },
-];
 
 /** The editor of one page: what is on it at the left, the page in the middle, a sheet for what is selected at the right. */
 export function PageEditor() {
@@ -233,22 +226,7 @@ function Editor({ stepId }: { stepId: string }) {
                   <ExternalLink size={15} aria-hidden="true" /> Live page
                 </ButtonLink>
               ) : null}
-              <fieldset className="flex rounded-md border border-line bg-white p-0.5">
-                <legend className="sr-only">Width of the screen</legend>
-                {SCREENS.map(({ screen, name, icon: Icon }) => (
-                  <button
-                    key={screen}
-                    type="button"
-                    aria-label={name}
-                    title={name}
-                    aria-pressed={editor.screen === screen}
-                    onClick={() => dispatch(screenChosen(screen))}
-                    className={`grid place-items-center w-9 h-7 rounded-sm ${editor.screen === screen ? 'bg-ink text-white' : 'text-soft hover:bg-band'}`}
-                  >
-                    <Icon size={17} aria-hidden="true" />
-                  </button>
-                ))}
-              </fieldset>
+              <ViewTools />
             </div>
           </div>
           {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached by keyboard */}

@@ -18,12 +18,14 @@ export function PageFrame(props: {
   /** Fixed height in CSS pixels before scaling; the page's own height without it. */
   height?: number;
   extraCss?: string;
+  /** Of the body, for what the extra style says of the page as a whole. */
+  className?: string;
   /** Not part of what can be reached: a picture of a page rather than a page. */
   picture?: boolean;
   onDocument?: (document: Document) => void;
   children: ReactNode;
 }) {
-  const { brand, width, scale, extraCss = '', onDocument } = props;
+  const { brand, width, scale, extraCss = '', className = '', onDocument } = props;
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [ownHeight, setOwnHeight] = useState(600);
   const style = useMemo(() => pageCss(brand) + extraCss, [brand, extraCss]);
@@ -42,6 +44,10 @@ export function PageFrame(props: {
     }
     element.textContent = style;
   }, [body, style]);
+
+  useEffect(() => {
+    if (body) body.className = className;
+  }, [body, className]);
 
   useEffect(() => {
     if (!body) return;

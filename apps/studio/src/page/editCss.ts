@@ -15,6 +15,7 @@ body{overflow:hidden}
 .edit-plus{position:absolute;left:50%;bottom:0;transform:translate(-50%,50%);z-index:5;display:inline-flex;gap:6px;align-items:center;background:#fff;color:#10262B;border:1.5px solid #10262B;border-radius:6px;padding:7px 12px;font:600 13px/1 Overpass Variable,system-ui,sans-serif;cursor:pointer;opacity:0}
 .edit-section:hover>.edit-plus,.edit-plus:focus-visible,.edit-section[data-selected]>.edit-plus{opacity:1}
 .edit-element :is(input,select,textarea,iframe,summary){pointer-events:none}
+.edit-outlines .edit-section{outline:1.5px solid #1F5FA8;outline-offset:-2px}.edit-outlines .column{outline:1px dashed #1F5FA8}.edit-outlines .edit-element:not([data-selected]){outline:1px solid #8a8f99;min-height:8px}
 .edit-empty{border:1.5px dashed #8a8f99;border-radius:6px;padding:18px;text-align:center;font:500 13px/1.4 system-ui,sans-serif;background:transparent;color:inherit;cursor:pointer}
 .column{position:relative}
 .edit-edge{position:absolute;z-index:3;right:-32px;top:0;bottom:0;width:16px;padding:0;border:0;background:none;cursor:col-resize;touch-action:none}.edit-edge::after{content:"";position:absolute;left:7px;top:0;bottom:0;border-left:2px dashed #8a8f99;opacity:0}.edit-section:hover .edit-edge::after,.edit-section[data-selected] .edit-edge::after{opacity:.6}.edit-edge:hover::after,.edit-edge:focus-visible::after,.edit-edge[data-dragging]::after{opacity:1;border-left:3px solid #F4C20D}

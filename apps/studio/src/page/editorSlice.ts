@@ -1,11 +1,28 @@
-import { createSlice, type PayloadAction, type WithSlice } from '@reduxjs/toolkit';
+import { createSelector, createSlice, original, type PayloadAction, type WithSlice } from '@reduxjs/toolkit';
 import type { PictureInfo } from '@ruta/core/catalog';
-import { applyOperation, type Operation, type PageDocument, type StepPage } from '@ruta/core/page';
+import { type PageElement, type ScreenSize, screenAt } from '@ruta/core/elements';
+import { allElements, applyOperation, equal, type Operation, type PageDocument, type Section, type StepPage } from '@ruta/core/page';
 import { type RootState, rootReducer, useAppSelector } from '../base/store';
 import type { PagePlace } from './unsaved';
 
 export type Selection = { kind: 'section' | 'element'; id: string } | null;
-export type Screen = 'phone' | 'tablet' | 'desktop';
+export type Screen = ScreenSize;
+
+/** How the page is looked at while it is edited; the same for every page that is opened. */
+export interface View {
+  /** What differs on one size of screen is set for this one. */
+  screen: Screen;
+  /** A width that was dragged, in CSS pixels; null at the usual width of the screen. */
+  width: number | null;
+  /** Phone, tablet and desktop beside each other. */
+  isBeside: boolean;
+  /** A line around every part, for what cannot be seen. */
+  hasOutlines: boolean;
+}
+
+/** Widths at which a page is shown, in CSS pixels. */
+export const SCREEN_WIDTHS: Record<Screen, number> = { phone: 390, tablet: 820, desktop: 1200 };
+export const WIDTH_RANGE = { least: 280, most: 2560 };
 
 interface HistoryEntry {
   /** Undoes the change. */
@@ -34,7 +51,7 @@ export interface EditorState {
   also: string[];
   /** The element whose words are to be opened for typing, as somebody asked by keyboard. */
   wordsAsked: string | null;
-  screen: Screen;
+  view: View;
   saving: boolean;
   savedAt: number | null;
   saveProblem: string | null;
@@ -44,6 +61,8 @@ export interface EditorState {
   sending: PageDocument | null;
   /** Changes of another window have come into this page; said until somebody has read it. */
   hasJoined: boolean;
+  /** What can be undone on pages that were left, newest last; it comes back with them. */
+  histories: PageHistory[];
   /** Another window’s version, which was saved while this one was changed; nothing is saved until a person has chosen. */
   conflict: { page: PageDocument; revision: number; pictures: Record<string, PictureInfo>; showing: Version } | null;
 }
@@ -70,7 +89,7 @@ const initialState: EditorState = {
   selection: null,
   also: [],
   wordsAsked: null,
-  screen: 'desktop',
+  view: { screen: 'desktop', width: null, isBeside: false, hasOutlines: false },
   saving: false,
   savedAt: null,
   saveProblem: null,
@@ -78,10 +97,20 @@ const initialState: EditorState = {
   sending: null,
   conflict: null,
   hasJoined: false,
+  histories: [],
 };
+
+/** The changes of a page that was left, and the page as it was left. */
+interface PageHistory {
+  stepId: string;
+  page: PageDocument;
+  undo: HistoryEntry[];
+  redo: HistoryEntry[];
+}
 
 const MERGE_MS = 1500;
 const MAX_HISTORY = 300;
+const MAX_PAGES = 20;
 
 export interface Change {
   operation: Operation;
@@ -95,8 +124,10 @@ export const editorSlice = createSlice({
   initialState,
   reducers: {
     opened(state, { payload }: PayloadAction<Pick<EditorState, 'stepId' | 'place' | 'page' | 'revision' | 'pictures'>>) {
-      const { screen } = state;
-      return { ...initialState, ...payload, base: payload.page, screen };
+      const { view, histories } = leave(state);
+      // Only of the very page that was left: a step back must lead to where it came from.
+      const kept = histories.find(({ stepId, page }) => stepId === payload.stepId && equal(page, payload.page));
+      return { ...initialState, ...payload, base: payload.page, view, histories, undo: kept?.undo ?? [], redo: kept?.redo ?? [] };
     },
     /** Takes up what was changed here earlier and never reached the server: it is as if it had just been typed. */
     takenUp(state, { payload }: PayloadAction<{ page: PageDocument; pictures: Record<string, PictureInfo> }>) {
@@ -151,11 +182,11 @@ export const editorSlice = createSlice({
       }
     },
     closed(state) {
-      return { ...initialState, screen: state.screen };
+      return { ...initialState, ...leave(state) };
     },
     changed(state, { payload }: PayloadAction<Change>) {
       if (!state.page) return;
-      const { page, inverse } = applyOperation(state.page as PageDocument, payload.operation);
+      const { page, inverse } = applyOperation(original(state.page) as PageDocument, payload.operation);
       state.page = page;
       state.changeNumber++;
       state.redo = [];
@@ -189,7 +220,20 @@ export const editorSlice = createSlice({
       state.wordsAsked = payload;
     },
     screenChosen(state, { payload }: PayloadAction<Screen>) {
-      state.screen = payload;
+      state.view.screen = payload;
+      state.view.width = null;
+    },
+    /** A width of one's own; what differs on one size of screen is then set for the size that it falls under. */
+    widthChosen(state, { payload }: PayloadAction<number>) {
+      const width = Math.round(Math.max(WIDTH_RANGE.least, Math.min(WIDTH_RANGE.most, payload)));
+      Object.assign(state.view, { width, screen: screenAt(width), isBeside: false });
+    },
+    besideToggled(state) {
+      state.view.isBeside = !state.view.isBeside;
+      state.view.width = null;
+    },
+    outlinesToggled(state) {
+      state.view.hasOutlines = !state.view.hasOutlines;
     },
     pictureAdded(state, { payload }: PayloadAction<PictureInfo>) {
       state.pictures[payload.id] = payload;
@@ -214,6 +258,12 @@ export const editorSlice = createSlice({
     },
   },
 });
+
+/** What stays when a page is left: how pages are looked at, and what can be undone on them. */
+function leave({ view, histories, stepId, page, undo, redo }: EditorState): Pick<EditorState, 'view' | 'histories'> {
+  if (!stepId || !page) return { view, histories };
+  return { view, histories: [...histories.filter((history) => history.stepId !== stepId), { stepId, page, undo, redo }].slice(-MAX_PAGES) };
+}
 
 /** Applies the newest entry of one history and puts its inverse on the other. */
 function step(state: EditorState, from: HistoryEntry[], to: HistoryEntry[]): void {
@@ -243,6 +293,9 @@ export const {
   alsoSelected,
   wordsAsked,
   screenChosen,
+  widthChosen,
+  besideToggled,
+  outlinesToggled,
   pictureAdded,
   saveBegan,
   saveDone,
@@ -266,5 +319,18 @@ const injected = editorSlice.injectInto(rootReducer);
 export const useEditor = () => useAppSelector((state) => injected.selectSlice(state));
 /** Whether a part is chosen: asked alone, so that a row of many is not drawn anew with every letter. */
 export const useChosen = (id: string): boolean => useAppSelector((state) => chosenIds(injected.selectSlice(state)).includes(id));
+/** Whether the sheet shows a part. */
+export const useFirstChosen = (id: string): boolean => useAppSelector((state) => injected.selectSlice(state).selection?.id === id);
+
+/** Every part by its id: put together once for each change, however many rows ask. */
+const partsOf = createSelector([(state: RootState) => injected.selectSlice(state).page], (page) => ({
+  sections: new Map(page?.sections.map((section) => [section.id, section])),
+  elements: new Map((page ? allElements(page) : []).map((element) => [element.id, element])),
+}));
+export const useSection = (id: string): Section | undefined => useAppSelector((state) => partsOf(state).sections.get(id));
+export const useElement = (id: string): PageElement | undefined => useAppSelector((state) => partsOf(state).elements.get(id));
+
+/** The page as it is being edited. */
+export const useEditedPage = (): PageDocument | null => useAppSelector((state) => injected.selectSlice(state).page);
 /** The same, outside of rendering. */
 export const editorOf = (state: RootState): EditorState => injected.selectSlice(state);

@@ -4,6 +4,12 @@ import { z } from 'zod';
 export const SCREEN_SIZES = ['phone', 'tablet', 'desktop'] as const;
 export type ScreenSize = (typeof SCREEN_SIZES)[number];
 
+const PHONE_UP_TO = 720;
+const TABLET_UP_TO = 1023;
+
+/** The size that a screen of so many CSS pixels falls under. */
+export const screenAt = (width: number): ScreenSize => (width <= PHONE_UP_TO ? 'phone' : width <= TABLET_UP_TO ? 'tablet' : 'desktop');
+
 /** How a part differs on one size of screen; what is left out is as on every other. */
 export const SizeChangeSchema = z.object({
   hide: z.literal(true).optional(),

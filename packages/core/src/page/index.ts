@@ -3,6 +3,7 @@ export * from './arrange';
 export * from './columns';
 export * from './copyPage';
 export * from './differences';
+export { equal } from './equal';
 export * from './linked';
 export * from './merge';
 export * from './operation';

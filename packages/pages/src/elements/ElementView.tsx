@@ -1,5 +1,5 @@
 import type { ElementOf, ElementType, PageElement } from '@ruta/core/elements';
-import type { ComponentType } from 'react';
+import { type ComponentType, memo } from 'react';
 import { usePage } from '../context';
 import { layoutClasses } from '../layout';
 import { AppointmentView } from './AppointmentView';
@@ -74,7 +74,7 @@ const VIEWS: { [Type in ElementType]: ComponentType<{ element: ElementOf<Type> }
 };
 
 /** One element of a page, whatever its type, standing as its layout says. While it is edited its frame stands so. */
-export function ElementView({ element }: { element: PageElement }) {
+export const ElementView = memo(function ElementView({ element }: { element: PageElement }) {
   const { edit } = usePage();
   const View = VIEWS[element.type] as ComponentType<{ element: PageElement }>;
   const classes = edit?.framesLayout ? '' : layoutClasses(element.layout);
@@ -85,4 +85,4 @@ export function ElementView({ element }: { element: PageElement }) {
   ) : (
     <View element={element} />
   );
-}
+});

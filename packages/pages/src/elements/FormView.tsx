@@ -1,6 +1,6 @@
 import { type ElementOf, type FieldOfForm, isElementOf } from '@ruta/core/elements';
 import { allElements } from '@ruta/core/page';
-import { usePage } from '../context';
+import { usePage, useWholePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Field, TextField } from './Field';
 
@@ -84,7 +84,8 @@ function FormFieldView({ field, id, values, errors }: Typed & { field: FieldOfFo
 const NOTHING_TYPED: Typed = { values: {}, errors: {} };
 
 export function FormView({ element }: { element: ElementOf<'form'> }) {
-  const { page, context, edit } = usePage();
+  const { context, edit } = usePage();
+  const page = useWholePage();
   const { formId, sent, actionUrl = '' } = context.form ?? {};
   const isMeant = formId === undefined || formId === element.id;
   const { values, errors } = isMeant && context.form ? context.form : NOTHING_TYPED;

@@ -4,7 +4,7 @@ import type { BumpPosition } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
 import { freeWords } from '@ruta/core/pricing';
 import { Fragment } from 'react';
-import { type CheckoutView, usePage } from '../context';
+import { type CheckoutView, usePage, useWholePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Bumps } from './Bumps';
 import { TextField } from './Field';
@@ -145,7 +145,8 @@ function NextStage({ element, isShown }: { element: ElementOf<'order-form'>; isS
 
 /** The bumps of one place. Those that stand before a summary stand before the pay button on a page without one. */
 function BumpsAt({ position, checkout }: { position: BumpPosition; checkout: CheckoutView | null }) {
-  const { context, page } = usePage();
+  const { context } = usePage();
+  const page = useWholePage();
   if (!checkout) return null;
   const hasSummary = allElements(page).some((element) => element.type === 'order-summary');
   const bumps = <Bumps bumps={checkout.bumps} position={position} assetBase={context.assetBase} />;

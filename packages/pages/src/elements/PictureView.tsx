@@ -1,6 +1,6 @@
 import type { PictureInfo } from '@ruta/core/catalog';
 import type { ElementOf, PictureSource } from '@ruta/core/elements';
-import { type PageContext, usePage } from '../context';
+import { type PageContext, usePage, usePlace } from '../context';
 import { DrawingView } from '../DrawingView';
 import { WordsView } from '../WordsView';
 import { Photo } from './Photo';
@@ -13,13 +13,11 @@ export function pictureOf(source: PictureSource | null, context: PageContext): P
 }
 
 export function PictureView({ element }: { element: ElementOf<'picture'> }) {
-  const { page, context, edit } = usePage();
+  const { context, edit } = usePage();
+  const { span, isEarly } = usePlace();
   const { source, shape, action, caption } = element;
   const picture = pictureOf(source, context);
   if (!picture && source?.kind !== 'drawing') return edit ? <div className="picture-empty">No picture yet</div> : null;
-  const span = page.sections.flatMap((section) => section.columns).find((column) => column.elements.includes(element))?.span ?? 12;
-  // The first two sections are on screen at once; whatever comes later loads when it is near.
-  const early = page.sections.slice(0, 2).some((section) => section.columns.some((column) => column.elements.includes(element)));
   const className = `picture picture-${shape}`;
   const shown = picture ? (
     <Photo
@@ -27,7 +25,7 @@ export function PictureView({ element }: { element: ElementOf<'picture'> }) {
       alt={element.alt}
       sizes={`(max-width: 720px) 92vw, ${Math.round((1080 * span) / 12)}px`}
       className={className}
-      early={early}
+      early={isEarly}
       focus={element.focus}
       crop={element.crop}
     />

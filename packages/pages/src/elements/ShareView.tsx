@@ -1,10 +1,11 @@
 import { type ElementOf, SHARE_WAYS, type ShareWay } from '@ruta/core/elements';
-import { usePage } from '../context';
+import { usePage, useWholePage } from '../context';
 import { WordsView } from '../WordsView';
 
 /** Passing a page on: nothing is loaded from elsewhere, and nobody is told. */
 export function ShareView({ element }: { element: ElementOf<'share'> }) {
-  const { page, context, edit } = usePage();
+  const { context, edit } = usePage();
+  const page = useWholePage();
   const address = context.addressOf(element.stepId);
   const mail = `mailto:?subject=${encodeURIComponent(page.title)}&body=${encodeURIComponent([element.message, address].filter(Boolean).join('\n\n'))}`;
   const way = (kind: ShareWay) => {
