@@ -188,6 +188,64 @@ describe('several parts', () => {
   });
 });
 
+describe('all screens at once', () => {
+  const widthShown = () => seller.driver.executeScript<number>('return document.querySelector(arguments[0]).offsetWidth', FRAME);
+  const frames = () => seller.driver.executeScript<number[]>(`return [...document.querySelectorAll('iframe')].map((frame) => frame.offsetWidth)`);
+
+  it('stand beside each other and follow what is typed on one of them; the page takes any width', async () => {
+    await openPage();
+    await seller.click(await seller.find('[aria-label="All screens beside each other"]'));
+    await seller.until(async () => (await frames()).join() === '390,820,1200', 'three screens');
+    const words = (await canvasText(seller)).trim().split('\n')[0] ?? '';
+    await editWords(seller, '.words');
+    await press(seller, Key.END);
+    await type(seller, ' by moonlight');
+    const everywhere = () =>
+      seller.driver.executeScript<boolean>(
+        `return [...document.querySelectorAll('iframe')].every((frame) => frame.contentDocument.body.innerText.toLowerCase().includes('by moonlight'))`,
+      );
+    await seller.until(everywhere, `it stands on all three: ${words}`);
+    // What differs is now set for the screen that was clicked.
+    await seller.driver.executeScript(`document.querySelector('iframe[title="The page on a phone"]').contentDocument.querySelector('[data-element]').click()`);
+    await seller.find('[data-sizes=phone]');
+    await seller.click(await seller.find('[aria-label="Desktop, 1200 wide"]'));
+    await seller.until(async () => (await frames()).join() === '1200', 'one screen again');
+    await seller.driver.executeScript(`document.querySelector('[role=separator][aria-label="Width of the page"]').focus()`);
+    await press(seller, Key.SHIFT, Key.ARROW_LEFT);
+    await seller.until(async () => (await widthShown()) === 1100, 'narrower by the arrow key');
+    const typed = await seller.find('[aria-label="Width of the page in pixels"]');
+    await typed.clear();
+    await typed.sendKeys('64', Key.ENTER);
+    await seller.until(async () => (await widthShown()) === 280, 'never narrower than a screen can be');
+    await seller.click(await seller.find('[aria-label="Lines around every part"]'));
+    expect(
+      await seller.driver.executeScript<string>(
+        `const frame = document.querySelector(arguments[0]); return frame.contentWindow.getComputedStyle(frame.contentDocument.querySelector('.column')).outlineStyle`,
+        FRAME,
+      ),
+    ).toBe('dashed');
+    await seller.click(await seller.find('[aria-label="Lines around every part"]'));
+    await seller.click(await seller.find('[aria-label="Desktop, 1200 wide"]'));
+    expect(await seller.driver.executeScript<boolean>('return document.documentElement.scrollHeight <= innerHeight'), 'the window itself does not scroll').toBe(
+      true,
+    );
+  });
+
+  it('what was changed can still be undone after another stop was looked at', async () => {
+    await openPage();
+    const before = JSON.stringify((await page()).sections);
+    await editWords(seller, '.words');
+    await press(seller, Key.END);
+    await type(seller, ', twice');
+    await saved(seller);
+    await seller.click(await seller.byWords('Map', 'nav[@aria-label="Views of this funnel"]//a'));
+    await seller.find('main[aria-label=Map]');
+    await seller.click(await seller.byWords('Page', 'nav[@aria-label="Views of this funnel"]//a'));
+    await seller.click(await seller.find('[aria-label="Undo (Ctrl Z)"]:not(:disabled)'));
+    await until(async () => JSON.stringify((await page()).sections) === before, 'the words are as before');
+  });
+});
+
 describe('two windows on one page', () => {
   it('that change different parts keep both', async () => {
     const other = await arriveAsOwner(ruta.studio);

@@ -3,6 +3,7 @@ import { type Brand, FONT_PAIRS, paletteOf, type Typeface } from '@ruta/core/sho
 import { elementCss } from './elementCss';
 import { layoutCss } from './layoutCss';
 import { headingWeight, lookOf, PLAIN_TOKENS } from './looks';
+import { BUTTON_CORNERS } from './mailStyle';
 
 /** Characters of the small first file of every typeface; everything else of the typeface loads only where it is used. */
 export const BASIC_CHARACTERS = `${String.fromCharCode(...Array.from({ length: 95 }, (_, index) => 32 + index))}·×©€£°–—‘’“”…`;
@@ -77,8 +78,6 @@ export function pageCss(brand: Brand, { base = '', within, page = null }: { base
   if (within === undefined) return `${fontFaces(brand, base)}:root{${root}}${rules}`;
   return `${within}{${root}}${rules.replace(/(^|[};])body\{/g, '$1.page-body{').replace(/(^|[};])html\{[^}]*\}/g, '$1')}`;
 }
-
-const BUTTON_CORNERS = { square: '0', rounded: '8px', pill: '999px' };
 
 /** What is done to photographs; drawings and logos stay as they are. */
 const PICTURE_TREATMENTS: Record<NonNullable<Brand['pictures']>, string> = {

@@ -7,6 +7,7 @@ export { cropStyle } from './elements/Photo';
 export { QuoteTable } from './elements/QuoteTable';
 export { Icon } from './icons';
 export { layoutClasses, sizeClasses } from './layout';
+export { type MailStyle, mailStyle } from './mailStyle';
 export * from './offers';
 export { PageView } from './PageView';
 export { shopContext } from './shopContext';

@@ -7,9 +7,9 @@ import type { Services } from '../base/services';
 import { countKeys, giveKeys } from '../catalog/keys';
 import { findProduct } from '../catalog/store';
 import { keysLowMail } from '../mail/keysLowMail';
+import { letterhead } from '../mail/letterhead';
 import type { OrderRow } from '../orders/store';
 import type { BoughtLine } from '../orders/write';
-import { loadShop } from '../shop/store';
 import { grants } from './tables';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
@@ -39,7 +39,7 @@ export function deliver(tx: Db, services: Services, order: OrderRow, line: Bough
     const { waiting, given } = countKeys(tx, product.id);
     if (waiting <= keys.warnAt) {
       enqueue(tx, services, mail, {
-        payload: keysLowMail(loadShop(services.db), product.name, waiting, `${config.studioUrl}/catalog/${product.id}`),
+        payload: keysLowMail(letterhead(services), product.name, waiting, `${config.studioUrl}/catalog/${product.id}`),
         // Once for each time keys were pasted: how many there have ever been tells that.
         idempotencyKey: `keys ${product.id} ${waiting === 0 ? 'none' : 'low'} ${waiting + given}`,
       });

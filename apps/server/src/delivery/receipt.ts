@@ -7,6 +7,7 @@ import type { Mail } from '../base/outbox/kinds/mail';
 import { receipt } from '../base/outbox/kinds/receipt';
 import { enqueue, isQueued, sendNow } from '../base/outbox/outbox';
 import type { Services } from '../base/services';
+import { letterhead } from '../mail/letterhead';
 import type { MailedOrder } from '../mail/mailedOrder';
 import { receiptMail, receiptSubject } from '../mail/receiptMail';
 import { orderAddress } from '../orders/address';
@@ -58,8 +59,8 @@ export function releaseReceipt(services: Pick<Services, 'db' | 'clock'>, orderId
 export function writeReceipt(services: Services, { orderId, paymentId }: z.infer<typeof receipt.payload>): Mail {
   const { db, clock } = services;
   const order = loadOrder(db, orderId);
-  const shop = loadShop(db);
-  if (paymentId !== null) return receiptMail(shop, { ...mailedOrder(services, order, [loadPayment(db, paymentId).quote]), added: true });
+  const from = letterhead(services, order.funnelId);
+  if (paymentId !== null) return receiptMail(from, { ...mailedOrder(services, order, [loadPayment(db, paymentId).quote]), added: true });
   const first = firstPaymentOf(db, orderId);
   const told = [...(first ? [first] : []), ...additionsOf(db, orderId).filter((payment) => !isQueued(db, additionKey(payment.id)))];
   const ids = told.map((payment) => payment.id);
@@ -68,7 +69,7 @@ export function writeReceipt(services: Services, { orderId, paymentId }: z.infer
     .where(and(eq(payments.orderId, orderId), inArray(payments.id, ids)))
     .run();
   return receiptMail(
-    shop,
+    from,
     mailedOrder(
       services,
       order,

@@ -14,6 +14,7 @@ import {
   findVideo,
   MAX_DOWNLOAD_BYTES,
   MAX_PICTURE_BYTES,
+  pictureForMail,
   picturePath,
   type Upload,
 } from './store';
@@ -52,16 +53,17 @@ const YEAR_SECONDS = 365 * 24 * 60 * 60;
 /** Pictures and fonts: the same on the public site and in the studio. A picture's address never changes its content. */
 export function assetRoutes(services: Services): Router {
   const router = Router();
-  router.get('/media/:id/:file', (request, response, next) => {
+  router.get('/media/:id/:file', async (request, response, next) => {
     const { id, file } = request.params as { id: string; file: string };
-    const match = /^(\d+)\.(avif|webp)$/.exec(file);
+    const match = /^(\d+)\.(avif|webp|png)$/.exec(file);
     const picture = findPictures(services.db, [id])[id];
     if (!match || !picture) return next();
     // A picture smaller than what is asked for is kept at its own width only.
     const width = picture.widths.find((kept) => kept >= Number(match[1])) ?? picture.widths.at(-1) ?? 0;
-    const format = match[2] as 'avif' | 'webp';
+    const format = match[2] as 'avif' | 'webp' | 'png';
     response.set({ 'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`, 'content-type': `image/${format}`, 'x-content-type-options': 'nosniff' });
-    return response.sendFile(picturePath(services, id, width, format), { cacheControl: false }, (error) => error && next(error));
+    const stored = format === 'png' ? await pictureForMail(services, picture) : picturePath(services, id, width, format);
+    return response.sendFile(stored, { cacheControl: false }, (error) => error && next(error));
   });
   router.get('/video/:id', (request, response, next) => {
     const video = findVideo(services.db, String(request.params.id));

@@ -1,4 +1,4 @@
-import { rmSync, writeFileSync } from 'node:fs';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { copyFile, open } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureInfo } from '@ruta/core/catalog';
@@ -132,7 +132,22 @@ export const recentPictures = (db: Db, limit: number) =>
     .all()
     .map((row) => ({ ...pictureInfo(row), name: row.name }));
 
-export function picturePath(services: Pick<Services, 'config'>, id: string, width: number, format: 'avif' | 'webp'): string {
+/**
+ * The smallest size of a picture as PNG, for mail programs, which read no WebP; made when it is first asked for.
+ * @returns where it lies
+ */
+export async function pictureForMail(services: Pick<Services, 'config'>, { id, widths }: PictureInfo): Promise<string> {
+  const [width = 0] = widths;
+  const file = picturePath(services, id, width, 'png');
+  if (!existsSync(file)) {
+    const png = await sharp(picturePath(services, id, width, 'webp')).png().toBuffer();
+    // At once: nobody is ever sent half of it.
+    writeFileSync(file, png);
+  }
+  return file;
+}
+
+export function picturePath(services: Pick<Services, 'config'>, id: string, width: number, format: 'avif' | 'webp' | 'png'): string {
   return path.join(services.config.dataDir, 'pictures', `${id}-${width}.${format}`);
 }
 

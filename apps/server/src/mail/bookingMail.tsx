@@ -1,8 +1,7 @@
-import { paletteOf } from '@ruta/core/shop';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
-import type { ShopRow } from '../shop/store';
 import { Frame, sender, TEST_MARK } from './frame';
+import type { Letterhead } from './letterhead';
 
 interface BookingWords {
   to: 'buyer' | 'seller';
@@ -16,9 +15,8 @@ interface BookingWords {
 }
 
 /** Tells one of the two who meet, with a calendar file. */
-export function bookingMail(shop: ShopRow, { to, at, minutes, subject, place, attendee, calendar }: BookingWords): Mail {
-  const { settings, brand } = shop;
-  const palette = paletteOf(brand);
+export function bookingMail(from: Letterhead, { to, at, minutes, subject, place, attendee, calendar }: BookingWords): Mail {
+  const { settings } = from;
   const lines = [
     to === 'buyer' ? `Your time is booked: ${at} (${settings.timeZone}), ${minutes} minutes.` : `Booked: ${at} (${settings.timeZone}), ${minutes} minutes.`,
     // The shop's mail carries no words of a stranger to anybody else.
@@ -27,7 +25,7 @@ export function bookingMail(shop: ShopRow, { to, at, minutes, subject, place, at
     ...(to === 'buyer' ? [`If it does not suit you any more, write to ${settings.contactEmail}.`] : []),
   ];
   const html = renderToStaticMarkup(
-    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
+    <Frame from={from}>
       {lines.map((line) => (
         <p key={line} style={{ margin: '0 0 12px' }}>
           {line}
@@ -36,7 +34,7 @@ export function bookingMail(shop: ShopRow, { to, at, minutes, subject, place, at
     </Frame>,
   );
   return {
-    from: sender(shop),
+    from: sender(from),
     to: to === 'buyer' ? attendee.email : settings.contactEmail,
     subject: `${settings.mode === 'test' ? TEST_MARK : ''}${subject}: ${at}`,
     html: `<!doctype html>${html}`,

@@ -1,35 +1,67 @@
-import type { Palette } from '@ruta/core/shop';
 import type { CSSProperties, ReactNode } from 'react';
-import type { ShopRow } from '../shop/store';
+import type { Letterhead } from './letterhead';
 
-export const FONT = 'Georgia, "Times New Roman", serif';
-const BODY = '-apple-system, "Segoe UI", Helvetica, Arial, sans-serif';
+const LOGO_HEIGHT = 40;
 
 /** Whom a mail is from: the shop. */
-export const sender = ({ settings }: ShopRow) => `"${settings.name.replaceAll('"', '')}" <${settings.contactEmail}>`;
+export const sender = ({ settings }: Pick<Letterhead, 'settings'>) => `"${settings.name.replaceAll('"', '')}" <${settings.contactEmail}>`;
 
-export const buttonStyle = (palette: Palette, corner: number): CSSProperties => ({
+export const buttonStyle = ({ style: { palette, buttonCorner } }: Letterhead): CSSProperties => ({
   display: 'inline-block',
   background: palette.accent,
   color: palette.onAccent,
   padding: '12px 20px',
-  borderRadius: corner,
+  borderRadius: buttonCorner,
   fontWeight: 600,
   textDecoration: 'none',
 });
 
-/** What every mail stands in: the shop's name above, its colours around. */
-export function Frame({ shopName, palette, corner, children }: { shopName: string; palette: Palette; corner: number; children: ReactNode }) {
+/** A headline in the brand's type; `size` in CSS pixels. */
+export const headingStyle = ({ style }: Letterhead, size: number): CSSProperties => ({
+  font: `${style.headingWeight} ${size}px/1.25 ${style.heading}`,
+  textTransform: style.headingCase as CSSProperties['textTransform'],
+  letterSpacing: style.headingTrack,
+  margin: '0 0 12px',
+  color: style.palette.ink,
+});
+
+export const linkStyle = ({ style }: Letterhead): CSSProperties => ({ color: style.palette.accentInk });
+
+/** What every mail stands in: the shop's sign or name above, its colours and its look around. */
+export function Frame({ from, children }: { from: Letterhead; children: ReactNode }) {
+  const { settings, style, logoUrl } = from;
+  const { palette, panelCorner } = style;
   return (
     <html lang="en">
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
       </head>
-      <body style={{ margin: 0, padding: '24px 12px', background: palette.tint, color: palette.ink, font: `16px/1.55 ${BODY}` }}>
-        <div style={{ maxWidth: 560, margin: '0 auto', background: palette.sheet, borderRadius: corner, overflow: 'hidden' }}>
-          <div style={{ background: palette.dark, color: palette.onDark, padding: '18px 28px', font: `600 19px/1.3 ${FONT}` }}>{shopName}</div>
-          <div style={{ padding: '28px' }}>{children}</div>
+      <body style={{ margin: 0, padding: '24px 12px', background: palette.tint, color: palette.ink, font: `16px/1.55 ${style.body}` }}>
+        <div
+          style={{
+            maxWidth: 560,
+            margin: '0 auto',
+            background: palette.sheet,
+            borderRadius: panelCorner,
+            border: `1px solid ${palette.line}`,
+            overflow: 'hidden',
+          }}
+        >
+          {logoUrl ? (
+            // A sign is drawn for the ground of pages, so it stands on that.
+            <div style={{ background: palette.ground, padding: '18px 28px', borderBottom: `1px solid ${palette.line}` }}>
+              <img
+                src={logoUrl}
+                alt={settings.name}
+                height={LOGO_HEIGHT}
+                style={{ display: 'block', border: 0, height: LOGO_HEIGHT, width: 'auto', maxWidth: 220 }}
+              />
+            </div>
+          ) : (
+            <div style={{ ...headingStyle(from, 19), background: palette.dark, color: palette.onDark, margin: 0, padding: '18px 28px' }}>{settings.name}</div>
+          )}
+          <div style={{ padding: '28px', overflowWrap: 'anywhere' }}>{children}</div>
         </div>
       </body>
     </html>

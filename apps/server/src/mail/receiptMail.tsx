@@ -1,22 +1,21 @@
 import { formatMoney } from '@ruta/core/money';
 import { bundleWords, laterWords, partWords, type StoredQuote } from '@ruta/core/pricing';
-import { countryName, type Palette, paletteOf } from '@ruta/core/shop';
+import { countryName } from '@ruta/core/shop';
 import type { CSSProperties } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
-import type { ShopRow } from '../shop/store';
-import { buttonStyle, FONT, Frame, sender, TEST_MARK, TEST_WORDS } from './frame';
+import { buttonStyle, Frame, headingStyle, linkStyle, sender, TEST_MARK, TEST_WORDS } from './frame';
+import type { Letterhead } from './letterhead';
 import type { MailedOrder } from './mailedOrder';
 
 /** The receipt a buyer gets, in the brand's colours: what was bought, what was paid, where the files are. */
-export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
-  const { settings, brand } = shop;
-  const palette = paletteOf(brand);
+export function receiptMail(from: Letterhead, order: MailedOrder): Mail {
+  const { settings } = from;
   const gift = order.number === null;
-  const subject = receiptSubject(shop, order);
+  const subject = receiptSubject(from, order);
   const html = renderToStaticMarkup(
-    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
-      <h1 style={{ font: `600 24px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
+    <Frame from={from}>
+      <h1 style={headingStyle(from, 24)}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
       {order.test ? <p style={{ margin: '0 0 12px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
       <p style={{ margin: '0 0 20px' }}>{opening(order)}</p>
       {order.confirmations.map(({ text, buttonWords, buttonUrl }) => (
@@ -27,7 +26,7 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
             </p>
           ))}
           {buttonUrl ? (
-            <a href={buttonUrl} style={buttonStyle(palette, brand.corner)}>
+            <a href={buttonUrl} style={buttonStyle(from)}>
               {buttonWords}
             </a>
           ) : null}
@@ -35,7 +34,7 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
       ))}
       {order.links.map((link) => (
         <p key={link.url} style={{ margin: '0 0 12px' }}>
-          <a href={link.url} style={buttonStyle(palette, brand.corner)}>
+          <a href={link.url} style={buttonStyle(from)}>
             {link.words}
           </a>
         </p>
@@ -49,16 +48,16 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
         <p style={{ margin: '0 0 20px' }}>
           {order.downloads.map((file) => (
             <span key={file.url} style={{ display: 'block', margin: '0 0 8px' }}>
-              <a href={file.url} style={buttonStyle(palette, brand.corner)}>
+              <a href={file.url} style={buttonStyle(from)}>
                 Download {file.name}
               </a>
             </span>
           ))}
         </p>
       ) : null}
-      {gift ? null : <Lines quote={order.quote} palette={palette} />}
+      {gift ? null : <Lines quote={order.quote} rule={from.style.palette.line} />}
       <p style={{ margin: '20px 0 0', fontSize: 14 }}>
-        <a href={order.orderUrl} style={{ color: palette.accentInk }}>
+        <a href={order.orderUrl} style={linkStyle(from)}>
           See your order
         </a>{' '}
         · Questions? Answer this mail, or write to {[...new Set(order.contacts.map((contact) => contact.email)), settings.contactEmail][0]}.
@@ -78,12 +77,12 @@ export function receiptMail(shop: ShopRow, order: MailedOrder): Mail {
     ...order.downloads.map((file) => `Download ${file.name}: ${file.url}`),
     `Your order: ${order.orderUrl}`,
   ].join('\n');
-  return { from: sender(shop), to: order.buyer.email, subject, html: `<!doctype html>${html}`, text };
+  return { from: sender(from), to: order.buyer.email, subject, html: `<!doctype html>${html}`, text };
 }
 
 /** What a receipt is called in a mailbox. */
 export function receiptSubject(
-  { settings }: Pick<ShopRow, 'settings'>,
+  { settings }: Pick<Letterhead, 'settings'>,
   { test, number, quote, added }: Pick<MailedOrder, 'test' | 'number' | 'quote' | 'added'>,
 ): string {
   const mark = test ? TEST_MARK : '';
@@ -96,9 +95,9 @@ function opening({ number, added }: MailedOrder): string {
   return added ? `This was added to your order ${number}. Keep this mail as your receipt.` : `Your order ${number} is paid. Keep this mail as your receipt.`;
 }
 
-function Lines({ quote, palette }: { quote: StoredQuote; palette: Palette }) {
+function Lines({ quote, rule }: { quote: StoredQuote; rule: string }) {
   const money = (amount: number) => formatMoney(amount, quote.currency);
-  const cell: CSSProperties = { padding: '8px 0', borderTop: `1px solid ${palette.line}` };
+  const cell: CSSProperties = { padding: '8px 0', borderTop: `1px solid ${rule}` };
   const row = (name: string, amount: string, bold = false) => (
     <tr key={name} style={bold ? { fontWeight: 600 } : {}}>
       <td style={cell}>{name}</td>

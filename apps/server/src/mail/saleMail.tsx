@@ -1,23 +1,22 @@
 import { formatMoney } from '@ruta/core/money';
 import { bundleWords, laterWords } from '@ruta/core/pricing';
-import { countryName, paletteOf } from '@ruta/core/shop';
+import { countryName } from '@ruta/core/shop';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
-import type { ShopRow } from '../shop/store';
-import { FONT, Frame, sender, TEST_MARK, TEST_WORDS } from './frame';
+import { Frame, headingStyle, linkStyle, sender, TEST_MARK, TEST_WORDS } from './frame';
+import type { Letterhead } from './letterhead';
 import type { MailedOrder } from './mailedOrder';
 
 /** The short notice the seller gets of each sale. */
-export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string }): Mail {
-  const { settings, brand } = shop;
+export function saleMail(from: Letterhead, order: MailedOrder & { studioUrl: string }): Mail {
+  const { settings } = from;
   const amount = order.quote.dueToday > 0 ? formatMoney(order.quote.dueToday, order.quote.currency) : 'nothing today';
   const later = laterWords(order.quote);
   const names = order.quote.lines.map((line) => [line.name, bundleWords(line)].filter(Boolean).join(' ')).join(', ');
   const verb = order.added ? 'Added' : 'Sold';
-  const palette = paletteOf(brand);
   const html = renderToStaticMarkup(
-    <Frame shopName={settings.name} palette={palette} corner={brand.corner}>
-      <h1 style={{ font: `600 22px/1.3 ${FONT}`, margin: '0 0 12px', color: palette.ink }}>
+    <Frame from={from}>
+      <h1 style={headingStyle(from, 22)}>
         {verb} for {amount}: {names}
       </h1>
       {order.test ? <p style={{ margin: '0 0 16px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
@@ -30,14 +29,14 @@ export function saleMail(shop: ShopRow, order: MailedOrder & { studioUrl: string
         </p>
       ))}
       <p style={{ margin: 0 }}>
-        <a href={order.studioUrl} style={{ color: palette.accentInk }}>
+        <a href={order.studioUrl} style={linkStyle(from)}>
           Open the order
         </a>
       </p>
     </Frame>,
   );
   return {
-    from: sender(shop),
+    from: sender(from),
     to: settings.contactEmail,
     subject: `${order.test ? TEST_MARK : ''}${verb}: ${names}, ${amount}`,
     html: `<!doctype html>${html}`,

@@ -9,6 +9,7 @@ import { enqueue } from '../base/outbox/outbox';
 import { saveContact } from '../contacts/store';
 import type { LiveStep } from '../funnel/live';
 import { bookingMail } from '../mail/bookingMail';
+import { letterhead } from '../mail/letterhead';
 import { loadShop } from '../shop/store';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
 import { makeEvent } from '../tracking/visitor';
@@ -99,7 +100,15 @@ export function bookAppointment(
       });
     for (const to of ['buyer', 'seller'] as const) {
       enqueue(tx, services, mail, {
-        payload: bookingMail(shop, { to, at, minutes: element.minutes, subject: element.subject, place: element.place, attendee, calendar: calendarFor(to) }),
+        payload: bookingMail(letterhead(services, to === 'buyer' ? live.publication.funnelId : null), {
+          to,
+          at,
+          minutes: element.minutes,
+          subject: element.subject,
+          place: element.place,
+          attendee,
+          calendar: calendarFor(to),
+        }),
         idempotencyKey: `booking ${id} ${to}`,
         contactId: contact.id,
       });

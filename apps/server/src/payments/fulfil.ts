@@ -9,13 +9,14 @@ import { countSale, saveContact } from '../contacts/store';
 import { deliver } from '../delivery/deliver';
 import { mailedOrder, queueAdditionReceipt, queueReceipt } from '../delivery/receipt';
 import type { LiveServices } from '../funnel/live';
+import { letterhead } from '../mail/letterhead';
 import { saleMail } from '../mail/saleMail';
 import { awaitsOffer } from '../offers/onward';
 import type { OrderRow, PaymentRow } from '../orders/store';
 import { orders, payments } from '../orders/tables';
 import { addToOrder, writeLines } from '../orders/write';
 import { openPlans } from '../plans/store';
-import { loadShop, takeOrderNumber } from '../shop/store';
+import { takeOrderNumber } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
 import { visitors } from '../tracking/tables';
 import { makeEvent } from '../tracking/visitor';
@@ -69,7 +70,7 @@ export function markPaid(tx: Db, services: Tracked & LiveServices, order: OrderR
   recorder.record({ ...event, campaign: order.campaign });
   const studioUrl = `${services.config.studioUrl}/sales/orders/${order.id}`;
   enqueue(tx, services, mail, {
-    payload: saleMail(loadShop(services.db), { ...mailedOrder(services, paid, [payment.quote]), studioUrl }),
+    payload: saleMail(letterhead(services), { ...mailedOrder(services, paid, [payment.quote]), studioUrl }),
     idempotencyKey: `sale ${order.id}`,
     orderId: order.id,
   });
@@ -97,7 +98,7 @@ export function markAdded(tx: Db, services: Tracked & LiveServices, order: Order
   queueAdditionReceipt(tx, services, added, payment);
   if (!isSale(payment.quote)) return;
   enqueue(tx, services, mail, {
-    payload: saleMail(loadShop(services.db), {
+    payload: saleMail(letterhead(services), {
       ...mailedOrder(services, added, [payment.quote]),
       added: true,
       studioUrl: `${services.config.studioUrl}/sales/orders/${order.id}`,

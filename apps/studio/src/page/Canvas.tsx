@@ -11,10 +11,10 @@ import { PageFrame } from './PageFrame';
 import { WidthEdge } from './WidthEdge';
 
 /** Beside each other the screens are never drawn smaller than this, however little room there is: they are scrolled then. */
-const LEAST_SCALE = 0.4;
+const LEAST_SCALE = 0.33;
 const GAP = 24;
 const BESIDE: Screen[] = ['phone', 'tablet', 'desktop'];
-const NAMES: Record<Screen, string> = { phone: 'phone', tablet: 'tablet', desktop: 'desktop' };
+const NAMES: Record<Screen, string> = { phone: 'Phone', tablet: 'Tablet', desktop: 'Desktop' };
 
 /** The page at the width of a screen, or of several beside each other: click selects, click into words edits them in place. */
 export function Canvas({
@@ -117,13 +117,13 @@ export function Canvas({
           <ScreenProvider key={view.isBeside ? screen : 'only'} value={screen}>
             <figure className="shrink-0" onClickCapture={() => view.isBeside && screen !== view.screen && dispatch(screenChosen(screen))}>
               {view.isBeside ? (
-                <figcaption className={`mb-1 capitalize ${screen === view.screen ? 'font-semibold' : 'text-soft'}`}>
+                <figcaption className={`mb-1 ${screen === view.screen ? 'font-semibold' : 'text-soft'}`}>
                   {NAMES[screen]}, {widthOf(screen)} wide
                 </figcaption>
               ) : null}
               <div className="relative border border-line bg-white">
                 <PageFrame
-                  title={view.isBeside && screen !== view.screen ? `The page on a ${NAMES[screen]}` : 'The page being edited'}
+                  title={view.isBeside && screen !== view.screen ? `The page on a ${NAMES[screen].toLowerCase()}` : 'The page being edited'}
                   brand={context.brand}
                   width={widthOf(screen)}
                   scale={scale}

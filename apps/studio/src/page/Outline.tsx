@@ -281,7 +281,7 @@ function AddMenu({ onAddElement, onAddSection }: { onAddElement: (type: ElementT
 }
 
 function nameOf(element: PageElement): string {
-  if (isElementOf(element, 'form')) return `Form · ${element.fields.map((field) => field.label.toLowerCase()).join(', ')}`;
+  if (isElementOf(element, 'form')) return `Form: ${element.fields.map((field) => field.label.toLowerCase()).join(', ')}`;
   const words = 'words' in element ? plainText(element.words).slice(0, 40) : '';
-  return words ? `${elementRecordOf(element.type).name} · ${words}` : elementRecordOf(element.type).name;
+  return words ? `${elementRecordOf(element.type).name}: ${words}` : elementRecordOf(element.type).name;
 }

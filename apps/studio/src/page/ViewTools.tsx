@@ -51,17 +51,16 @@ function WidthField({ width, isOwn, onChange }: { width: number; isOwn: boolean;
   };
   return (
     <input
-      type="number"
+      type="text"
+      inputMode="numeric"
       aria-label="Width of the page in pixels"
       title={`Any width from ${WIDTH_RANGE.least} to ${WIDTH_RANGE.most} pixels; or drag the edge of the page`}
-      min={WIDTH_RANGE.least}
-      max={WIDTH_RANGE.most}
       defaultValue={width}
       onBlur={(event) => take(event.target.value)}
       onKeyDown={(event) => {
         if (event.key === 'Enter') take(event.currentTarget.value);
       }}
-      className={`w-16 rounded-sm px-1.5 text-right tabular-nums [appearance:textfield] ${isOwn ? 'font-semibold' : 'text-soft'}`}
+      className={`w-14 rounded-sm px-1.5 text-right tabular-nums ${isOwn ? 'font-semibold' : 'text-soft'}`}
     />
   );
 }
