@@ -20,6 +20,7 @@ import { offerSite } from './checkout/offerSite';
 import { checkoutSite } from './checkout/site';
 import { funnelRoutes } from './checks/routes';
 import { codeRoutes } from './codes/routes';
+import { appointmentRoutes } from './contacts/appointments';
 import { contactRoutes } from './contacts/routes';
 import { writeReceipt } from './delivery/receipt';
 import { deliveryRoutes } from './delivery/routes';
@@ -197,6 +198,7 @@ export function studioApp(services: AllServices): Express {
   planRoutes(api, services);
   bundleRoutes(api, services);
   contactRoutes(api, services);
+  appointmentRoutes(api, services);
   leadRoutes(api, services);
   paymentRoutes(api, services);
   todayRoutes(api, services);

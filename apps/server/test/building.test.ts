@@ -144,6 +144,27 @@ describe('appointments', () => {
     const contact = (await seller.rows(`/contacts?search=${won}@moonmail.test`))[0];
     expect((await seller.read(`/contacts/${contact.id}`)).bookings).toHaveLength(1);
   });
+  it('stand in a list, and can be cancelled: both are told, the time is free again, and twice is once', async () => {
+    const [row] = await seller.rows('/appointments?direction=asc');
+    expect(row).toMatchObject({ subject: element.subject, place: 'By the window', firstName: 'Marta', cancelledAt: null });
+    expect(await seller.rows('/appointments?search=nobody-like-this')).toEqual([]);
+    expect(await seller.read('/appointments/count?list=past')).toEqual({ count: 0 });
+    const told = async () => (await mails(ruta.standinsUrl, row.email)).filter(({ subject }: { subject: string }) => subject.startsWith('Cancelled: '));
+    await seller.make(`/appointments/${row.id}/cancel`, {});
+    const again = await seller.make(`/appointments/${row.id}/cancel`, {});
+    expect(again.cancelledAt).toBeGreaterThan(0);
+    await until(async () => (await told()).length > 0, 'the buyer is told');
+    expect((await told())[0].text).toContain('had to cancel it');
+    await until(
+      async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).some(({ subject }: { subject: string }) => subject.startsWith('Cancelled: ')),
+      'the seller too',
+    );
+    expect(await told()).toHaveLength(1);
+    expect(await seller.rows('/appointments')).toEqual([]);
+    expect(await seller.read('/appointments/count?list=cancelled')).toEqual({ count: 1 });
+    expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).toContain(`value="${row.startAt}"`);
+    expect((await seller.send('/appointments/bkg_nothing/cancel', {})).status).toBe(404);
+  });
   it('say at each field what is missing, and keep what was typed', async () => {
     const response = await new Buyer(ruta.site).form(`/go/${funnel.entry}/appointment`, { _appointment: element.id, firstName: 'Marta', email: 'nobody' });
     const html = await response.text();
@@ -302,6 +323,28 @@ describe('open files', () => {
     const shown = JSON.stringify(page);
     expect(shown).not.toContain(id);
     expect(shown).toContain(Object.keys(pictures).at(-1));
+  });
+  it('carry the sign of a funnel’s own look, which stands on its mails too, as mail programs can read it', async () => {
+    const id = await pictured();
+    const brand = { main: '#2A1B3D', accent: '#E08A00', ground: '#FFFFFF', fonts: 'oswald', corner: 4, look: 'poster', logoId: id };
+    await seller.make(`/funnels/${funnel.id}/look`, { brand, code: null }, 'PUT');
+    const bundle = await seller.read(`/funnels/${funnel.id}/export/json`);
+    const { funnelId } = await seller.make('/funnels/import', bundle);
+    const { brand: taken } = await seller.read(`/funnels/${funnelId}`);
+    expect(taken).toMatchObject({ look: 'poster', logoId: expect.stringMatching(/^fil_/) });
+    expect(taken.logoId).not.toBe(id);
+    // Mails follow what is live, not the draft.
+    await seller.make(`/funnels/${funnel.id}/publish`, {});
+    const formId = /name="_form" value="(\w+)"/.exec(await (await fetch(`${ruta.site}/${funnel.slug}`)).text())?.[1] ?? '';
+    await new Buyer(ruta.site).form(`/go/${funnel.entry}/form`, { _form: formId, email: 'sign@moonmail.test', firstName: 'Marta' });
+    await until(async () => (await mails(ruta.standinsUrl, 'sign@moonmail.test')).length > 0, 'the gift is mailed');
+    const [{ html }] = await mails(ruta.standinsUrl, 'sign@moonmail.test');
+    const sign = /<img src="([^"]+)" alt="Perigee Lane"/.exec(html)?.[1] ?? '';
+    expect(sign).toMatch(new RegExp(`/media/${id}/480\\.png$`));
+    expect(html).toContain('Oswald');
+    expect(html).toContain('background:#E08A00');
+    const png = new Uint8Array(await (await fetch(sign)).arrayBuffer());
+    expect((await sharp(png).metadata()).format).toBe('png');
   });
   it('say what is missing, and what cannot be read, in words', async () => {
     const id = await pictured();

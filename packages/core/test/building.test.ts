@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { calendarFile, freeSlots, slotsByDay } from '../src/appointments';
-import { actionsOf, DRAWING_NAMES, DRAWINGS, newElement, type PageElement, TRADES, withSizeChange, wordPlaces, words } from '../src/elements';
+import { actionsOf, DRAWING_NAMES, DRAWINGS, newElement, type PageElement, screenAt, TRADES, withSizeChange, wordPlaces, words } from '../src/elements';
 import { GraphSchema } from '../src/funnel';
 import { type IdKind, makeId } from '../src/ids';
 import {
@@ -161,8 +161,16 @@ describe('appointments', () => {
     expect(text).toContain('SUMMARY:Talk\\, short\\; or long\\nEND:VEVENT');
     expect(text.match(/^END:VEVENT/gm)).toHaveLength(1);
     expect(text.match(/^X-EVIL/gm)).toBeNull();
+    expect(text).toContain('METHOD:REQUEST');
+    expect(text).toContain('SEQUENCE:0\r\nSTATUS:CONFIRMED');
     for (const line of text.split('\r\n')) expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75);
     expect(text.replaceAll('\r\n ', '')).toContain(`LOCATION:${'é'.repeat(80)}`);
+  });
+});
+
+describe('screens', () => {
+  it('are told apart by their width, at the very pixel at which pages change', () => {
+    expect([280, 720, 721, 1023, 1024, 2560].map(screenAt)).toEqual(['phone', 'phone', 'tablet', 'tablet', 'desktop', 'desktop']);
   });
 });
 

@@ -78,7 +78,7 @@ export async function readFunnelBundle(services: Services, sent: unknown): Promi
   const copy = copyFunnel(own, pages, (kind: IdKind) => newId(services.clock, kind));
   const read = Object.fromEntries(Object.entries(copy.pages).map(([stepId, page]) => [stepId, readPage(withFiles(unbound(page), (id) => kept.get(id)))]));
   const taken = { graph: withFiles(copy.graph, (id) => kept.get(id)), pages: read };
-  const funnelId = writeFunnel(services, taken, { name: name.slice(0, 80), giftId: null, brand: brand && { ...brand, logoId: undefined, iconId: undefined } });
+  const funnelId = writeFunnel(services, taken, { name: name.slice(0, 80), giftId: null, brand: brand && withFiles(brand, (id) => kept.get(id)) });
   const sold = wanted.filter((id) => !known.has(id)).map((id) => `This shop has no product ${id}; what sold it sells nothing yet.`);
   return { funnelId, missing: [...missingOf(Object.values(pages), kept), ...sold] };
 }

@@ -1,15 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { BUNDLE_VERSION, type Bundle } from '@ruta/core/bundles';
 import { filesOn, PAGE_VERSION, type PageDocument } from '@ruta/core/page';
+import type { Brand } from '@ruta/core/shop';
 import type { Services } from '../base/services';
 import { findPictures, picturePath } from '../files/store';
 import { loadFunnel, loadStep } from '../funnel/store';
 
 type Needs = Pick<Services, 'db' | 'config'>;
 
-/** The pictures of pages, each as large as it is kept; one whose file is gone is left out. */
-function picturesOf(services: Needs, pages: readonly PageDocument[]): Bundle['pictures'] {
-  const found = findPictures(services.db, [...new Set(pages.flatMap(filesOn))]);
+/** The pictures of pages and of a brand, each as large as it is kept; one whose file is gone is left out. */
+function picturesOf(services: Needs, pages: readonly PageDocument[], brand: Brand | null = null): Bundle['pictures'] {
+  const signs = [brand?.logoId, brand?.iconId].flatMap((id) => id ?? []);
+  const found = findPictures(services.db, [...new Set([...signs, ...pages.flatMap(filesOn)])]);
   return Object.values(found).flatMap(({ id, widths }) => {
     try {
       return [{ id, name: id, data: readFileSync(picturePath(services, id, widths.at(-1) ?? 0, 'webp')).toString('base64') }];
@@ -32,5 +34,5 @@ export function pageBundle(services: Needs, stepId: string): Bundle {
 export function funnelBundle(services: Needs, funnelId: string): Bundle {
   const { funnel, graph, steps } = loadFunnel(services.db, funnelId);
   const pages = Object.fromEntries(steps.map(({ id, draft }) => [id, draft]));
-  return { ...head(funnel.name), kind: 'funnel', graph, pages, brand: funnel.brand, pictures: picturesOf(services, Object.values(pages)) };
+  return { ...head(funnel.name), kind: 'funnel', graph, pages, brand: funnel.brand, pictures: picturesOf(services, Object.values(pages), funnel.brand) };
 }

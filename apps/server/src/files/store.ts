@@ -140,7 +140,9 @@ export async function pictureForMail(services: Pick<Services, 'config'>, { id, w
   const [width = 0] = widths;
   const file = picturePath(services, id, width, 'png');
   if (!existsSync(file)) {
-    const png = await sharp(picturePath(services, id, width, 'webp')).png().toBuffer();
+    const png = await sharp(picturePath(services, id, width, 'webp'))
+      .png()
+      .toBuffer();
     // At once: nobody is ever sent half of it.
     writeFileSync(file, png);
   }

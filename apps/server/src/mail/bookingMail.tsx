@@ -5,6 +5,7 @@ import type { Letterhead } from './letterhead';
 
 interface BookingWords {
   to: 'buyer' | 'seller';
+  what: 'booked' | 'cancelled';
   /** When it is, by the shop's clock. */
   at: string;
   minutes: number;
@@ -14,15 +15,22 @@ interface BookingWords {
   calendar: string;
 }
 
-/** Tells one of the two who meet, with a calendar file. */
-export function bookingMail(from: Letterhead, { to, at, minutes, subject, place, attendee, calendar }: BookingWords): Mail {
+/** Tells one of the two who meet that an appointment is booked or cancelled, with a calendar file. */
+export function bookingMail(from: Letterhead, { to, what, at, minutes, subject, place, attendee, calendar }: BookingWords): Mail {
   const { settings } = from;
+  const when = `${at} (${settings.timeZone}), ${minutes} minutes`;
   const lines = [
-    to === 'buyer' ? `Your time is booked: ${at} (${settings.timeZone}), ${minutes} minutes.` : `Booked: ${at} (${settings.timeZone}), ${minutes} minutes.`,
+    what === 'cancelled' ? `Cancelled: ${when}.` : to === 'buyer' ? `Your time is booked: ${when}.` : `Booked: ${when}.`,
     // The shop's mail carries no words of a stranger to anybody else.
     ...(to === 'seller' ? [`With ${attendee.name}, ${attendee.email}.`] : [`About: ${subject}.`]),
-    ...(place ? [`Where: ${place}`] : []),
-    ...(to === 'buyer' ? [`If it does not suit you any more, write to ${settings.contactEmail}.`] : []),
+    ...(place && what === 'booked' ? [`Where: ${place}`] : []),
+    ...(to === 'buyer'
+      ? [
+          what === 'booked'
+            ? `If it does not suit you any more, write to ${settings.contactEmail}.`
+            : `${settings.name} had to cancel it. To find another time, write to ${settings.contactEmail}.`,
+        ]
+      : []),
   ];
   const html = renderToStaticMarkup(
     <Frame from={from}>
@@ -36,9 +44,11 @@ export function bookingMail(from: Letterhead, { to, at, minutes, subject, place,
   return {
     from: sender(from),
     to: to === 'buyer' ? attendee.email : settings.contactEmail,
-    subject: `${settings.mode === 'test' ? TEST_MARK : ''}${subject}: ${at}`,
+    subject: `${settings.mode === 'test' ? TEST_MARK : ''}${what === 'cancelled' ? 'Cancelled: ' : ''}${subject}: ${at}`,
     html: `<!doctype html>${html}`,
     text: lines.join('\n'),
-    attachments: [{ filename: 'appointment.ics', content: calendar, contentType: 'text/calendar; charset=utf-8; method=REQUEST' }],
+    attachments: [
+      { filename: 'appointment.ics', content: calendar, contentType: `text/calendar; charset=utf-8; method=${what === 'cancelled' ? 'CANCEL' : 'REQUEST'}` },
+    ],
   };
 }

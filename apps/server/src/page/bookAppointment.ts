@@ -1,15 +1,12 @@
-import { calendarFile, freeSlots, momentWords } from '@ruta/core/appointments';
+import { freeSlots, momentWords } from '@ruta/core/appointments';
 import type { ElementOf } from '@ruta/core/elements';
 import { EmailSchema } from '@ruta/core/shop';
 import { takenBetween } from '../appointments/store';
 import { bookings } from '../appointments/tables';
+import { tellBoth } from '../appointments/tell';
 import { newId } from '../base/ids';
-import { mail } from '../base/outbox/kinds/mail';
-import { enqueue } from '../base/outbox/outbox';
 import { saveContact } from '../contacts/store';
-import type { LiveStep } from '../funnel/live';
-import { bookingMail } from '../mail/bookingMail';
-import { letterhead } from '../mail/letterhead';
+import type { LiveServices, LiveStep } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
 import { makeEvent } from '../tracking/visitor';
@@ -24,7 +21,7 @@ export type Booked = { errors: Record<string, string>; values: Record<string, st
  * @returns when it is, in words; or what is wrong, field by field
  */
 export function bookAppointment(
-  services: Tracked,
+  services: Tracked & LiveServices,
   live: LiveStep,
   element: ElementOf<'appointment'>,
   body: Record<string, unknown>,
@@ -42,8 +39,7 @@ export function bookAppointment(
   if (!email.success) errors.email = values.email ? (email.error.issues[0]?.message ?? 'Enter an e-mail address.') : 'Please fill this in.';
   if (!values.slot) errors.slot = 'Choose a time.';
   if (Object.keys(errors).length > 0 || !email.success) return { errors, values };
-  const shop = loadShop(db);
-  const { timeZone, mode, name, contactEmail } = shop.settings;
+  const { timeZone, mode } = loadShop(db).settings;
   const now = clock.now();
   recorder.flush();
   return db.transaction((tx): Booked => {
@@ -58,21 +54,19 @@ export function bookAppointment(
       isOwner: false,
     });
     const id = newId(clock, 'booking');
-    const { start, end } = slot;
-    tx.insert(bookings)
-      .values({
-        id,
-        stepId: live.step.id,
-        elementId: element.id,
-        contactId: contact.id,
-        subject: element.subject,
-        place: element.place,
-        startAt: start,
-        endAt: end,
-        mode,
-        createdAt: now,
-      })
-      .run();
+    const booking = {
+      id,
+      stepId: live.step.id,
+      elementId: element.id,
+      contactId: contact.id,
+      subject: element.subject,
+      place: element.place,
+      startAt: slot.start,
+      endAt: slot.end,
+      mode,
+      createdAt: now,
+    };
+    tx.insert(bookings).values(booking).run();
     const known = visitor ? { ...visitor, contactId: contact.id, typed: { ...visitor.typed, email: contact.email, firstName: values.firstName } } : null;
     if (known) recorder.saveVisitor(known);
     recorder.record(
@@ -80,39 +74,10 @@ export function bookAppointment(
         funnelId: live.publication.funnelId,
         stepId: live.step.id,
         contactId: contact.id,
-        data: { bookingId: id, at: start },
+        data: { bookingId: id, at: slot.start },
       }),
     );
-    const at = momentWords(start, timeZone);
-    const attendee = { name: values.firstName ?? '', email: contact.email };
-    // Who booked may have typed anybody's address: what is mailed there carries none of their words.
-    const calendarFor = (to: 'buyer' | 'seller') =>
-      calendarFile({
-        uid: `${id}@${new URL(services.config.siteUrl).hostname}`,
-        start,
-        end,
-        at: now,
-        subject: element.subject,
-        place: element.place,
-        description: '',
-        organiser: { name, email: contactEmail },
-        attendee: to === 'buyer' ? { ...attendee, name: '' } : attendee,
-      });
-    for (const to of ['buyer', 'seller'] as const) {
-      enqueue(tx, services, mail, {
-        payload: bookingMail(letterhead(services, to === 'buyer' ? live.publication.funnelId : null), {
-          to,
-          at,
-          minutes: element.minutes,
-          subject: element.subject,
-          place: element.place,
-          attendee,
-          calendar: calendarFor(to),
-        }),
-        idempotencyKey: `booking ${id} ${to}`,
-        contactId: contact.id,
-      });
-    }
-    return { at };
+    tellBoth(tx, services, booking, { name: values.firstName ?? '', email: contact.email }, 'booked');
+    return { at: momentWords(slot.start, timeZone) };
   });
 }

@@ -8,6 +8,7 @@ import { Shell } from './Shell';
 const SALES = [
   { to: '/sales/orders', name: 'Orders' },
   { to: '/sales/contacts', name: 'Contacts' },
+  { to: '/sales/appointments', name: 'Appointments' },
 ];
 const CATALOG = [
   { to: '/catalog', name: 'Products', end: true, also: /^\/catalog\/(new|prd_)/ },
@@ -58,6 +59,7 @@ export const router = createBrowserRouter([
           { path: 'orders', lazy: async () => ({ Component: (await import('../orders/OrdersPage')).OrdersPage }) },
           { path: 'orders/:orderId', lazy: async () => ({ Component: (await import('../orders/OrderPage')).OrderPage }) },
           { path: 'contacts', lazy: async () => ({ Component: (await import('../contacts/ContactsPage')).ContactsPage }) },
+          { path: 'appointments', lazy: async () => ({ Component: (await import('../contacts/AppointmentsPage')).AppointmentsPage }) },
           { path: 'contacts/:contactId', lazy: async () => ({ Component: (await import('../contacts/ContactPage')).ContactPage }) },
         ],
       },

@@ -37,7 +37,7 @@ const ask = fetchBaseQuery({
 });
 
 /** Asks for the sign-in's present secret: another window may have signed in anew. @returns whether it is another one */
-async function renewToken(): Promise<boolean> {
+export async function renewToken(): Promise<boolean> {
   const response = await fetch('/api/session').catch(() => null);
   const session = response?.ok ? ((await response.json()) as { csrfToken: string | null }) : null;
   if (!session?.csrfToken || session.csrfToken === csrfToken) return false;
@@ -56,19 +56,6 @@ const baseQuery: typeof ask = async (asked, queryApi, extra) => {
   if (answer.error?.status === 401 && url !== '/session') queryApi.dispatch(sessionEnded());
   return answer;
 };
-
-/** Uploads a file. @throws Problem */
-export async function upload<T>(kind: 'pictures' | 'downloads' | 'videos', file: File): Promise<T> {
-  const body = new FormData();
-  body.append('file', file);
-  const send = () => fetch(`/api/uploads/${kind}`, { method: 'POST', body, headers: { 'x-csrf-token': csrfToken ?? '' } }).catch(() => null);
-  let response = await send();
-  if (response?.status === 403 && (await renewToken())) response = await send();
-  if (!response) throw problemOf(undefined);
-  const data = (await response.json().catch(() => ({}))) as T & Partial<Problem>;
-  if (!response.ok) throw { status: response.status, title: data.title ?? 'This file was refused.', errors: data.errors ?? [] } satisfies Problem;
-  return data;
-}
 
 /** The server, asked. Each area adds its own requests in its `api.ts`. */
 export const api = createApi({

@@ -1,8 +1,9 @@
 import type { ProductFile, ProductUse } from '@ruta/core/catalog';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
-import { type ChangeEvent, useState } from 'react';
+import { useState } from 'react';
 import { useFormContext } from 'react-hook-form';
-import { type Problem, problemOf, upload } from '../base/api';
+import { problemOf } from '../base/api';
+import { useUpload } from '../files/useUpload';
 import { Button, IconButton } from '../ui/Button';
 import { FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
@@ -55,8 +56,7 @@ export function DeliveryPanel(props: { productId: string | null; files: SheetFil
 function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetFile[]) => void }) {
   const { watch } = useFormContext<ProductDraft>();
   const editions = watch('editions');
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, problemWords, send } = useUpload<Omit<SheetFile, 'only'>>('downloads');
   const scopes = editions.flatMap((edition, index) => [
     ...(editions.length > 1 ? [{ id: edition.id, words: `Only with ${edition.name || `edition ${index + 1}`}` }] : []),
     ...(edition.prices.length > 1
@@ -66,19 +66,9 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
         }))
       : []),
   ]);
-  async function receive(event: ChangeEvent<HTMLInputElement>) {
-    const chosen = [...(event.target.files ?? [])];
-    event.target.value = '';
-    setProblem(null);
-    setBusy(true);
-    const added: SheetFile[] = [];
-    try {
-      for (const file of chosen) added.push({ ...(await upload<Omit<SheetFile, 'only'>>('downloads', file)), only: null });
-    } catch (refusal) {
-      setProblem(refusal as Problem);
-    }
-    if (added.length > 0) onFiles([...files, ...added]);
-    setBusy(false);
+  async function receive(chosen: File[]) {
+    const added = await send(chosen);
+    if (added.length > 0) onFiles([...files, ...added.map((file) => ({ ...file, only: null }))]);
   }
   const swap = (index: number, other: number) => {
     const next = [...files];
@@ -121,8 +111,8 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
           </li>
         ))}
       </ul>
-      <FormProblem>{problem ? (problem.errors[0]?.message ?? problem.title) : null}</FormProblem>
-      <UploadButton label="Add files" busy={busy} onChange={receive} several />
+      <FormProblem>{problemWords}</FormProblem>
+      <UploadButton label="Add files" busy={busy} onFiles={receive} several />
     </div>
   );
 }

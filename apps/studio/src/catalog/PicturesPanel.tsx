@@ -1,9 +1,8 @@
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { GripVertical, Trash2 } from 'lucide-react';
-import { type ChangeEvent, useState } from 'react';
-import { type Problem, upload } from '../base/api';
+import { GripVertical, ImagePlus, Trash2 } from 'lucide-react';
+import { useUpload } from '../files/useUpload';
 import { IconButton } from '../ui/Button';
 import { FormProblem, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
@@ -16,8 +15,7 @@ const MOST_PICTURES = 12;
 /** The product's pictures in their order: the first one leads. Dragged, or moved with Space and the arrow keys. */
 export function PicturesPanel({ ids, onChange, error }: { ids: string[]; onChange: (ids: string[]) => void; error?: string | undefined }) {
   const field = useSheetFields();
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, problemWords, send } = useUpload<{ id: string }>('pictures');
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -25,20 +23,10 @@ export function PicturesPanel({ ids, onChange, error }: { ids: string[]; onChang
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) onChange(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
-  async function receive(event: ChangeEvent<HTMLInputElement>) {
-    const files = [...(event.target.files ?? [])];
-    event.target.value = '';
-    setProblem(null);
-    setBusy(true);
-    const added: string[] = [];
-    try {
-      for (const file of files.slice(0, MOST_PICTURES - ids.length)) added.push((await upload<{ id: string }>('pictures', file)).id);
-    } catch (refusal) {
-      setProblem(refusal as Problem);
-    }
+  async function receive(files: File[]) {
+    const added = await send(files.slice(0, MOST_PICTURES - ids.length));
     // What did go through is kept, even if one of several was refused.
-    if (added.length > 0) onChange([...ids, ...added]);
-    setBusy(false);
+    if (added.length > 0) onChange([...ids, ...added.map(({ id }) => id)]);
   }
   return (
     <Panel title="Pictures">
@@ -52,10 +40,17 @@ export function PicturesPanel({ ids, onChange, error }: { ids: string[]; onChang
           </ul>
         </SortableContext>
       </DndContext>
-      <FormProblem>{problem ? problem.title : error}</FormProblem>
+      <FormProblem>{problemWords ?? error}</FormProblem>
       <div className="grid gap-4 mt-3">
         {ids.length < MOST_PICTURES ? (
-          <UploadButton label={ids.length > 0 ? 'Add more pictures' : 'Choose pictures'} accept="image/*" busy={busy} onChange={receive} picture several />
+          <UploadButton
+            label={ids.length > 0 ? 'Add more pictures' : 'Choose pictures'}
+            accept="image/*"
+            busy={busy}
+            onFiles={receive}
+            icon={ImagePlus}
+            several
+          />
         ) : null}
         <TextField
           label="Link to a live preview"

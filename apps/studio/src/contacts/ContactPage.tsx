@@ -12,8 +12,9 @@ import { shopApi } from '../shop/api';
 import { Story } from '../tracking/Story';
 import { Button } from '../ui/Button';
 import { FormProblem, TextField } from '../ui/Field';
-import { Page, Panel, Waiting } from '../ui/Page';
+import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { contactsApi } from './api';
+import { CancelAppointment } from './CancelAppointment';
 
 export function ContactPage() {
   const { contactId = '' } = useParams();
@@ -54,9 +55,12 @@ export function ContactPage() {
               <>
                 <h3 className="font-semibold mt-3">Appointments</h3>
                 <ul>
-                  {contact.bookings.map(({ id, subject, startAt }) => (
-                    <li key={id}>
-                      {formatTime(startAt, timeZone)}, {subject}
+                  {contact.bookings.map(({ id, subject, startAt, endAt, cancelledAt }) => (
+                    <li key={id} className="flex flex-wrap items-center justify-between gap-2">
+                      <span>
+                        {formatTime(startAt, timeZone)}, {subject} {cancelledAt === null ? null : <Badge tone="plain">Cancelled</Badge>}
+                      </span>
+                      {cancelledAt === null && endAt > Date.now() ? <CancelAppointment id={id} what={`${subject}, ${formatTime(startAt, timeZone)}`} /> : null}
                     </li>
                   ))}
                 </ul>

@@ -1,3 +1,4 @@
+import type { AppointmentList, AppointmentRow } from '@ruta/core/appointments';
 import type { ContactDetail, ContactRow } from '@ruta/core/contacts';
 import type { ListPage } from '@ruta/core/lists';
 import { api, withQuery } from '../base/api';
@@ -12,6 +13,19 @@ export const contactsApi = api.injectEndpoints({
     }),
     contactCount: build.query<{ count: number }, ListAsk>({ query: (ask) => withQuery('/contacts/count', ask), providesTags: ['Contact'] }),
     contact: build.query<ContactDetail, string>({ query: (id) => `/contacts/${id}`, providesTags: ['Contact'] }),
+    appointments: build.infiniteQuery<ListPage<AppointmentRow>, ListAsk & { list: AppointmentList }, string | null>({
+      query: ({ queryArg, pageParam }) => withQuery('/appointments', { ...queryArg, after: pageParam }),
+      infiniteQueryOptions: PAGING,
+      providesTags: ['Contact'],
+    }),
+    appointmentCount: build.query<{ count: number }, ListAsk & { list: AppointmentList }>({
+      query: (ask) => withQuery('/appointments/count', ask),
+      providesTags: ['Contact'],
+    }),
+    cancelAppointment: build.mutation<AppointmentRow, string>({
+      query: (id) => ({ url: `/appointments/${id}/cancel`, method: 'POST' }),
+      invalidatesTags: ['Contact'],
+    }),
     setTags: build.mutation<ContactDetail, { id: string; tags: string[] }>({
       query: ({ id, tags }) => ({ url: `/contacts/${id}/tags`, method: 'PUT', body: { tags } }),
       invalidatesTags: ['Contact'],

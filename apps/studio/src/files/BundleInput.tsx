@@ -1,6 +1,7 @@
 import { FileUp } from 'lucide-react';
 import { useState } from 'react';
 import { type Problem, problemOf } from '../base/api';
+import { UploadButton } from '../ui/UploadButton';
 
 interface BundleInputProps {
   label: string;
@@ -12,7 +13,7 @@ interface BundleInputProps {
 export function BundleInput({ label, take }: BundleInputProps) {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
-  async function receive(file: File | undefined) {
+  async function receive([file]: File[]) {
     if (!file) return;
     setBusy(true);
     setProblem('');
@@ -27,21 +28,7 @@ export function BundleInput({ label, take }: BundleInputProps) {
   }
   return (
     <div>
-      <label className="inline-flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9 font-semibold cursor-pointer hover:border-soft focus-within:outline-2 focus-within:outline-info">
-        <FileUp size={16} aria-hidden="true" />
-        {busy ? 'Taking it in' : label}
-        <input
-          type="file"
-          accept="application/json,.json"
-          className="sr-only"
-          disabled={busy}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = '';
-            void receive(file);
-          }}
-        />
-      </label>
+      <UploadButton label={label} accept="application/json,.json" busy={busy ? 'Taking it in' : null} icon={FileUp} onFiles={receive} />
       {problem ? (
         <p role="alert" className="mt-1 text-stop font-semibold">
           {problem}

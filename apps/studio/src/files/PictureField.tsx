@@ -1,10 +1,11 @@
 import type { PictureInfo } from '@ruta/core/catalog';
 import { ImagePlus } from 'lucide-react';
 import { useState } from 'react';
-import { type Problem, upload } from '../base/api';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';
+import { UploadButton } from '../ui/UploadButton';
 import { filesApi } from './api';
+import { useUpload } from './useUpload';
 
 interface PictureFieldProps {
   label: string;
@@ -16,44 +17,22 @@ interface PictureFieldProps {
 
 /** Uploads a picture or takes one that was uploaded before, and shows the one that is there. */
 export function PictureField({ label, fileId, onChoose, onKnown }: PictureFieldProps) {
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState('');
+  const { busy, problemWords, send } = useUpload<PictureInfo>('pictures');
   const [isLooking, setLooking] = useState(false);
   const take = (picture: PictureInfo) => {
     onKnown?.(picture);
     onChoose(picture.id);
   };
-  async function receive(file: File | undefined) {
-    if (!file) return;
-    setBusy(true);
-    setProblem('');
-    try {
-      take(await upload<PictureInfo>('pictures', file));
-    } catch (refusal) {
-      setProblem((refusal as Problem).errors[0]?.message ?? (refusal as Problem).title);
-    }
-    setBusy(false);
+  async function receive(files: File[]) {
+    const [picture] = await send(files);
+    if (picture) take(picture);
   }
   return (
     <div>
       <p className="font-semibold mb-1">{label}</p>
       {fileId ? <img src={`/media/${fileId}/480.webp`} alt="" className="rounded-md border border-line mb-2 max-h-32 object-cover" /> : null}
       <div className="flex flex-wrap gap-2">
-        <label className="inline-flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9 font-semibold cursor-pointer hover:border-soft focus-within:outline-2 focus-within:outline-info">
-          <ImagePlus size={16} aria-hidden="true" />
-          {busy ? 'Uploading' : fileId ? 'Swap' : 'Choose a picture'}
-          <input
-            type="file"
-            accept="image/*"
-            className="sr-only"
-            disabled={busy}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              void receive(file);
-            }}
-          />
-        </label>
+        <UploadButton label={fileId ? 'Swap' : 'Choose a picture'} accept="image/*" busy={busy} icon={ImagePlus} onFiles={receive} />
         <Button look="quiet" onClick={() => setLooking(true)}>
           Uploaded before
         </Button>
@@ -63,9 +42,9 @@ export function PictureField({ label, fileId, onChoose, onKnown }: PictureFieldP
           </Button>
         ) : null}
       </div>
-      {problem ? (
+      {problemWords ? (
         <p role="alert" className="mt-1 text-stop font-semibold">
-          {problem}
+          {problemWords}
         </p>
       ) : null}
       {isLooking ? (

@@ -113,11 +113,14 @@ export function DataTable<Row>(props: {
                   key={idOf(row)}
                   className="border-b border-line last:border-0 hover:bg-ground cursor-pointer"
                   style={{ height: ROW_HEIGHT }}
-                  onClick={() => navigate(props.hrefOf(row))}
+                  onClick={(event) => {
+                    // What is pressed in a row, or in a dialog that it has opened, does its own thing.
+                    const target = event.target as Element;
+                    if (event.currentTarget.contains(target) && !target.closest('a, button, input')) navigate(props.hrefOf(row));
+                  }}
                 >
                   {selection ? (
-                    // biome-ignore lint/a11y/useKeyWithClickEvents: the click is kept from the row; the box itself has the keyboard
-                    <td className="pl-4" onClick={(event) => event.stopPropagation()}>
+                    <td className="pl-4">
                       <input
                         type="checkbox"
                         className="size-4.5 accent-go align-middle"

@@ -1,6 +1,6 @@
 import type { ImportReport as FullReport } from '@ruta/core/catalog';
 import { decodeText } from '@ruta/core/formats';
-import { type ChangeEvent, type ReactNode, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { problemOf } from '../base/api';
 import { Button } from './Button';
 import { FormProblem } from './Field';
@@ -38,9 +38,7 @@ export function ImportDialog(props: {
     }
     setBusy(false);
   }
-  async function choose(event: ChangeEvent<HTMLInputElement>) {
-    const chosen = event.target.files?.[0];
-    event.target.value = '';
+  async function choose([chosen]: File[]) {
     if (!chosen) return;
     setReport(null);
     const decoded = decodeText(new Uint8Array(await chosen.arrayBuffer()));
@@ -64,7 +62,7 @@ export function ImportDialog(props: {
     <Modal open={props.open} onClose={close} title={props.title} description="Nothing is changed before you have seen what would happen." wide>
       <div className="grid gap-4">
         <div className="flex items-center gap-3">
-          <UploadButton label={file ? 'Choose another file' : 'Choose a file'} accept={props.accept} busy={false} onChange={choose} />
+          <UploadButton label={file ? 'Choose another file' : 'Choose a file'} accept={props.accept} busy={null} onFiles={choose} />
           {file ? <span className="text-soft">{file.name}</span> : null}
         </div>
         <FormProblem>{problem}</FormProblem>

@@ -10,6 +10,8 @@ export interface CalendarEntry {
   description: string;
   organiser: { name: string; email: string };
   attendee: { name: string; email: string };
+  /** Takes the appointment out of the calendars that have it. */
+  isCancelled?: boolean;
 }
 
 const LINE_OCTETS = 75;
@@ -42,9 +44,12 @@ export function calendarFile(entry: CalendarEntry): string {
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
     'PRODID:-//Ruta//Appointments//EN',
-    'METHOD:REQUEST',
+    `METHOD:${entry.isCancelled ? 'CANCEL' : 'REQUEST'}`,
     'BEGIN:VEVENT',
     `UID:${entry.uid}`,
+    // A later word on the same appointment has a higher number (RFC 5546, 2.1.4).
+    `SEQUENCE:${entry.isCancelled ? 1 : 0}`,
+    `STATUS:${entry.isCancelled ? 'CANCELLED' : 'CONFIRMED'}`,
     `DTSTAMP:${stamp(entry.at)}`,
     `DTSTART:${stamp(entry.start)}`,
     `DTEND:${stamp(entry.end)}`,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { appointmentBooked } from './events/appointmentBooked';
+import { appointmentCancelled } from './events/appointmentCancelled';
 import { checkoutStarted } from './events/checkoutStarted';
 import { fileFetched } from './events/fileFetched';
 import { leadSubmitted } from './events/leadSubmitted';
@@ -20,6 +21,7 @@ export const EVENTS = [
   stepLeft,
   leadSubmitted,
   appointmentBooked,
+  appointmentCancelled,
   checkoutStarted,
   paymentGiven,
   paymentFailed,

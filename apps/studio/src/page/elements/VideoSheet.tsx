@@ -1,8 +1,9 @@
 import { VideoSourceSchema } from '@ruta/core/elements';
 import { Film } from 'lucide-react';
 import { useState } from 'react';
-import { type Problem, upload } from '../../base/api';
+import { useUpload } from '../../files/useUpload';
 import { TextField } from '../../ui/Field';
+import { UploadButton } from '../../ui/UploadButton';
 import { PictureChooser } from '../PictureChooser';
 import { Choice } from './Choice';
 import type { SheetProps } from './sheet';
@@ -10,45 +11,29 @@ import type { SheetProps } from './sheet';
 export function VideoSheet({ element, change }: SheetProps<'video'>) {
   const { source } = element;
   const [address, setAddress] = useState(source?.kind === 'address' ? source.url : '');
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState('');
+  const { busy, problemWords, send } = useUpload<{ id: string; name: string }>('videos');
   const typed = VideoSourceSchema.safeParse({ kind: 'address', url: address.trim() });
-  async function receive(file: File | undefined) {
-    if (!file) return;
-    setBusy(true);
-    setProblem('');
-    try {
-      const { id, name } = await upload<{ id: string; name: string }>('videos', file);
-      setAddress('');
-      change({ source: { kind: 'file', fileId: id, name } });
-    } catch (refusal) {
-      setProblem((refusal as Problem).errors?.[0]?.message ?? (refusal as Problem).title);
-    }
-    setBusy(false);
+  async function receive(files: File[]) {
+    const [video] = await send(files);
+    if (!video) return;
+    setAddress('');
+    change({ source: { kind: 'file', fileId: video.id, name: video.name } });
   }
   return (
     <>
       <div>
         <p className="font-semibold mb-1">Video</p>
         {source?.kind === 'file' ? <p className="mb-1 wrap-anywhere">{source.name}</p> : null}
-        <label className="inline-flex items-center gap-2 rounded-md border border-line bg-white px-3 min-h-9 font-semibold cursor-pointer hover:border-soft focus-within:outline-2 focus-within:outline-info">
-          <Film size={16} aria-hidden="true" />
-          {busy ? 'Uploading' : source?.kind === 'file' ? 'Swap the file' : 'Choose a file'}
-          <input
-            type="file"
-            accept="video/mp4,video/webm"
-            className="sr-only"
-            disabled={busy}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              void receive(file);
-            }}
-          />
-        </label>
-        {problem ? (
+        <UploadButton
+          label={source?.kind === 'file' ? 'Swap the file' : 'Choose a file'}
+          accept="video/mp4,video/webm"
+          busy={busy}
+          icon={Film}
+          onFiles={receive}
+        />
+        {problemWords ? (
           <p role="alert" className="mt-1 text-stop font-semibold">
-            {problem}
+            {problemWords}
           </p>
         ) : null}
       </div>
