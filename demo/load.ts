@@ -24,6 +24,7 @@ import { createShop, saveShop } from '../apps/server/src/shop/store';
 import { users } from '../apps/server/src/team/tables';
 import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './files';
 import { drawFunnels } from './funnels';
+import { giveLook, LOOKS } from './looks';
 import { dressCheckout, dressOptIn, dressStory } from './page';
 import { crescent, firstLight, moonCalendar, nightSky } from './pictures';
 import { club, darkMaps, eclipseGuide, redTorch, sketching, skyPlan, starWheel } from './productPictures';
@@ -171,6 +172,14 @@ for (const step of loadFunnel(services.db, gift.id).steps) {
   if (step.kind === 'checkout') savePage(services, step.id, { revision: step.revision, page: dressCheckout(step.draft, newId) });
 }
 gift.publish();
+for (const [name, product] of [
+  ['intake', products.course],
+  ['club', products.club],
+  ['wheel', products.wheel],
+] as const) {
+  giveLook(services, funnelsOfShop[name].id, LOOKS[name], product, newId);
+  funnelsOfShop[name].publish();
+}
 
 services.db.transaction((tx) =>
   replayTraffic({ ...services, db: tx }, moment, {

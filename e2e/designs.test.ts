@@ -1,14 +1,19 @@
 import { gzipSync } from 'node:zlib';
+import { type IdKind, makeId } from '@ruta/core/ids';
+import type { PageDocument } from '@ruta/core/page';
+import { buildSection, SECTIONS } from '@ruta/core/sections';
 import { DESIGNS } from '@ruta/core/templates';
 import type chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Seller } from '../apps/server/test/support/clients';
 import { Installation } from '../apps/server/test/support/installation';
-import { writeOwnWords } from '../apps/server/test/support/ownWords';
+import { ownWords, writeOwnWords } from '../apps/server/test/support/ownWords';
 import { selling } from '../apps/server/test/support/products';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { arriveAsOwner } from './support/owner';
+
+const newId = (kind: IdKind) => makeId(kind, Date.now(), crypto.getRandomValues(new Uint8Array(10)));
 
 let ruta: Installation;
 let api: Seller;
@@ -54,6 +59,43 @@ describe.each(DESIGNS.map(({ design, template }) => ({ design, template })))('th
       expect(await axeProblems(visitor), step.kind).toEqual([]);
       const html = await (await fetch(addresses[step.id])).text();
       expect(gzipSync(html).length, step.kind).toBeLessThanOrEqual(16 * 1024);
+    }
+  });
+});
+
+/** A page with every name and question that a seller would have to fill in. */
+const filledIn = (page: PageDocument): PageDocument =>
+  JSON.parse(JSON.stringify(ownWords(page)).replaceAll('"name":""', '"name":"Marta"').replaceAll('A question people ask', 'Does it work in a town?'));
+
+describe.each(['plain', 'poster', 'night'] as const)('every ready section in the look %s', (look) => {
+  it('fits every screen and is readable', async () => {
+    const funnel = await api.make('/funnels', { name: `All of ${look}`, template: 'straight-sale', productId });
+    const brand = { main: '#1F3A34', accent: '#B5542B', ground: '#FAF8F3', fonts: 'figtree', corner: 6, look };
+    await api.make(`/funnels/${funnel.id}/look`, { brand, code: null }, 'PUT');
+    const entry = funnel.graph.entryId as string;
+    const { addresses } = await api.read(`/funnels/${funnel.id}`);
+    await writeOwnWords(api, funnel.id);
+    const own = (await api.read(`/steps/${entry}/page`)).page as PageDocument;
+    // A page has one header and one footer, so that those stand on pages of their own.
+    const alone = SECTIONS.filter(({ purpose }) => purpose === 'header' || purpose === 'footer').map((section) => [section]);
+    const others = SECTIONS.filter(({ purpose }) => purpose !== 'header' && purpose !== 'footer');
+    const together = Array.from({ length: Math.ceil(others.length / 12) }, (_, index) => others.slice(index * 12, index * 12 + 12));
+    for (const group of [...together, ...alone]) {
+      const { revision } = await api.read(`/steps/${entry}/page`);
+      const built = group.map(({ plan }) => buildSection(plan(), newId));
+      const [first] = group;
+      const page = { ...own, sections: first?.purpose === 'header' ? [...built, ...own.sections.slice(1)] : [...own.sections.slice(0, 1), ...built] };
+      await api.make(`/steps/${entry}/page`, { revision, page: filledIn(page) }, 'PUT');
+      await api.make(`/funnels/${funnel.id}/publish`, {});
+      await visitor.open(addresses[entry]);
+      const names = group.map(({ key }) => key).join(', ');
+      for (const width of [320, 768, 1280]) {
+        await size(width);
+        expect(await visitor.driver.executeScript<boolean>('return document.documentElement.scrollWidth <= innerWidth'), `${names} at ${width}`).toBe(true);
+      }
+      // What is asked of a page and not of each of its sections: one first headline, and no two of a kind by one name.
+      const problems = (await axeProblems(visitor)).filter((problem) => !/^(page-has-heading-one|landmark-unique)/.test(problem));
+      expect(problems, names).toEqual([]);
     }
   });
 });

@@ -1,4 +1,4 @@
-import { type Brand, luminance, mix, type Palette, paletteOf } from '@ruta/core/shop';
+import { type Brand, contrast, luminance, mix, type Palette, paletteOf } from '@ruta/core/shop';
 import type { Look } from './look';
 
 /** As dark as a ground has to be for one light ink to be read on all its shades. */
@@ -14,8 +14,10 @@ function nightOf({ main }: Brand): string {
 function palette(brand: Brand): Palette {
   const ground = nightOf(brand);
   const light = paletteOf({ ...brand, ground, main: mix(ground, '#FFFFFF', 0.92) });
+  // A bright accent glows most with the night itself written on it.
+  const onAccent = contrast(ground, light.accent) > contrast(light.onAccent, light.accent) ? ground : light.onAccent;
   // Loud sections are darker still, not lighter: what is read on the ground is read on them too.
-  return { ...light, dark: mix(ground, '#000000', 0.45), onDark: light.ink, softOnDark: light.softInk, accentOnDark: light.accentInk };
+  return { ...light, onAccent, dark: mix(ground, '#000000', 0.45), onDark: light.ink, softOnDark: light.softInk, accentOnDark: light.accentInk };
 }
 
 /** A clear night: dark everywhere, thin light type, one accent that glows. */

@@ -10,6 +10,7 @@ import { READING } from './reading';
 import { SHOWING } from './showing';
 
 export type { FunnelDesign } from './design';
+export { makeDesign } from './make';
 
 /** Every whole funnel that ships with Ruta. A further one is one more record in the file of its trade. */
 export const DESIGNS: readonly FunnelDesign[] = [...READING, ...MAKING, ...SHOWING];
