@@ -92,6 +92,13 @@ export interface AppointmentShown {
   booked: string | null;
 }
 
+/** A moment and the present one, Unix time in milliseconds, with the first in words. */
+export interface EndsAt {
+  at: number;
+  now: number;
+  words: string;
+}
+
 /** Everything a page shows that is not in its document. */
 export interface PageContext {
   brand: Brand;
@@ -117,7 +124,9 @@ export interface PageContext {
   /** What is offered after the payment; null on every other page. */
   offers: OffersView | null;
   /** When what the page offers ends, and the moment it was made; Unix time in milliseconds, with the end in words. */
-  endsAt: { at: number; now: number; words: string } | null;
+  endsAt: EndsAt | null;
+  /** A moment that a page itself names, as of now. */
+  endOf: (at: number) => EndsAt;
 }
 
 /** What the editor adds to a page: frames around its parts, and words that can be typed into. */

@@ -19,4 +19,5 @@ export const shopContext = (brand: Brand, shop: PageContext['shop']): PageContex
   order: null,
   offers: null,
   endsAt: null,
+  endOf: (at) => ({ at, now: at - 1, words: '' }),
 });

@@ -80,6 +80,7 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     order: null,
     offers: null,
     endsAt: null,
+    endOf: (at) => ({ at, now: at - 1, words: '' }),
   };
   const text = renderPage(page, context, {
     address: 'http://127.0.0.1/x',

@@ -183,6 +183,29 @@ describe('lists of things', () => {
   });
 });
 
+describe('countdowns', () => {
+  const AT = 1_800_000_000_000;
+  const show = (until: object | undefined, now: number, endsAt: PageContext['endsAt'] = null) =>
+    html(made('countdown', { label: words('Doors open in'), ended: words('The doors are open.'), until }), {
+      endsAt,
+      endOf: (at) => ({ at, now, words: 'the tenth at eight' }),
+    });
+  it('to a moment of their own tell it without script, and how much is left with one', () => {
+    const shown = show({ at: AT, afterwards: 'words' }, AT - 90_000);
+    expect(shown).toContain('data-left="90000"');
+    expect(shown).toContain('until the tenth at eight');
+  });
+  it('say other words once it has come, or are gone', () => {
+    expect(show({ at: AT, afterwards: 'words' }, AT)).toMatch(/<p class="countdown">The doors are open/);
+    expect(show({ at: AT, afterwards: 'hide' }, AT)).not.toContain('countdown');
+    expect(show({ at: AT, afterwards: 'hide' }, AT - 1)).not.toContain('data-ended');
+  });
+  it('follow the offer without one, and are nothing where nothing ends', () => {
+    expect(show(undefined, 0, { at: AT, now: AT - 5000, words: 'then' })).toContain('data-left="5000"');
+    expect(show(undefined, 0)).not.toContain('countdown');
+  });
+});
+
 describe('what people say', () => {
   const saying = { words: words('It is good.'), name: 'Ilse', detail: 'Zwolle', stars: 4, pictureId: FILE };
   it.each(TESTIMONIAL_STYLES)('in the style %s', (style) => {

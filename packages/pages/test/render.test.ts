@@ -41,6 +41,7 @@ const context: PageContext = {
   order: null,
   offers: null,
   endsAt: null,
+  endOf: (at) => ({ at, now: at - 1, words: '' }),
 };
 const options = {
   address: 'http://127.0.0.1/x',

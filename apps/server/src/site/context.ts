@@ -33,6 +33,7 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
     appointments: appointmentsOn(services, page, `/go/${step.id}/appointment`),
     form: { actionUrl: `/go/${step.id}/form`, values: {}, errors: {} },
     endsAt: endOfStep(services, live),
+    endOf: (at) => endOf(services, at),
   };
 }
 

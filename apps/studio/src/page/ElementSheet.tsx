@@ -16,6 +16,7 @@ import { Button } from '../ui/Button';
 import { AppointmentSheet } from './elements/AppointmentSheet';
 import { ButtonSheet } from './elements/ButtonSheet';
 import { ComparisonSheet } from './elements/ComparisonSheet';
+import { CountdownSheet } from './elements/CountdownSheet';
 import { FaqSheet } from './elements/FaqSheet';
 import { HeadlineSheet } from './elements/HeadlineSheet';
 import { HtmlSheet } from './elements/HtmlSheet';
@@ -55,9 +56,7 @@ const SHEETS: { [Type in ElementType]: ComponentType<SheetProps<Type>> } = {
   'order-form': OrderFormSheet,
   'order-summary': note('Shows what is in the order, worked out by the same sums as the payment.'),
   offers: OffersSheet,
-  countdown: note(
-    'Counts down to the moment at which this stop’s offer ends, or its product closes: the very deadline the shop keeps to. It is set in the Offer view.',
-  ),
+  countdown: CountdownSheet,
   receipt: note('Shows what was bought and paid, to the buyer only.'),
   downloads: note('Shows the files that came with the order, with links that end after a day and are made fresh at every visit.'),
   guarantee: nothing,

@@ -18,7 +18,8 @@ export const placeholders: Check = {
 
 function placeholdersOf(element: PageElement): string[] {
   const found = wordPlaces(element).flatMap((path) => marked(wordsAt(element, path)));
-  const nameless = isElementOf(element, 'testimonial') && element.name === '' ? ['Whose words are these?'] : [];
+  const sayings = isElementOf(element, 'testimonial') ? [element] : isElementOf(element, 'testimonials') ? element.items : [];
+  const nameless = sayings.some(({ name }) => name === '') ? ['Whose words are these?'] : [];
   const unwritten = isElementOf(element, 'faq') ? element.items.flatMap(({ question }) => (question === UNWRITTEN_QUESTION ? [question] : [])) : [];
   return [...unwritten, ...found, ...nameless];
 }

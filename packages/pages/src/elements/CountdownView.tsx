@@ -2,10 +2,10 @@ import type { ElementOf } from '@ruta/core/elements';
 import { usePage } from '../context';
 import { WordsView } from '../WordsView';
 
-/** How long what the page offers still stands. Without script the moment itself is told. */
+/** How long what the page offers, or what the page itself names, still stands. Without script the moment itself is told. */
 export function CountdownView({ element }: { element: ElementOf<'countdown'> }) {
   const { context, edit } = usePage();
-  const { endsAt } = context;
+  const endsAt = element.until ? context.endOf(element.until.at) : context.endsAt;
   const label = <WordsView words={element.label} elementId={element.id} path={['label']} />;
   const ended = <WordsView words={element.ended} elementId={element.id} path={['ended']} />;
   if (edit) {
@@ -13,11 +13,13 @@ export function CountdownView({ element }: { element: ElementOf<'countdown'> }) 
       <div className="countdown">
         <p>{label}</p>
         <p className="countdown-clock">{endsAt === null ? '–' : '14:59'}</p>
-        <p className="text-small">Then: {ended}</p>
+        {element.until?.afterwards === 'hide' ? <p className="text-small">Then it is gone.</p> : <p className="text-small">Then: {ended}</p>}
       </div>
     );
   }
-  if (endsAt === null) return null;
+  const isOver = endsAt !== null && endsAt.at <= endsAt.now;
+  if (endsAt === null || (isOver && element.until?.afterwards === 'hide')) return null;
+  if (isOver && element.until) return <p className="countdown">{ended}</p>;
   return (
     <div className="countdown" data-ends-at={endsAt.at} data-left={endsAt.at - endsAt.now}>
       <p data-running="">
@@ -26,9 +28,11 @@ export function CountdownView({ element }: { element: ElementOf<'countdown'> }) 
           until {endsAt.words}
         </span>
       </p>
-      <p data-ended="" hidden>
-        {ended}
-      </p>
+      {element.until?.afterwards === 'hide' ? null : (
+        <p data-ended="" hidden>
+          {ended}
+        </p>
+      )}
     </div>
   );
 }
