@@ -246,6 +246,51 @@ describe('all screens at once', () => {
   });
 });
 
+describe('what is pasted', () => {
+  /** Pastes as a browser does, from the clipboard of another program. */
+  const paste = (html: string, plain: string) =>
+    seller.driver.executeScript(
+      `const frame = document.querySelector(arguments[0]);
+       const data = new frame.contentWindow.DataTransfer();
+       data.setData('text/html', arguments[1]);
+       data.setData('text/plain', arguments[2]);
+       frame.contentDocument.activeElement.dispatchEvent(new frame.contentWindow.ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`,
+      FRAME,
+      html,
+      plain,
+    );
+  const wordsNow = async () => {
+    const texts = (await page()).sections.flatMap((section: { columns: Array<{ elements: Array<{ type: string; words?: unknown }> }> }) =>
+      section.columns.flatMap(({ elements }) => elements.filter(({ type: kind }) => kind === 'text')),
+    );
+    return texts.find((element: { words: unknown }) => JSON.stringify(element.words).includes('From a word'))?.words;
+  };
+
+  it('from a word processor or a web page arrives as clean words: bold, italic, links and lines, and nothing else', async () => {
+    await openPage();
+    await addSection('words');
+    await editWords(seller, '.edit-section[data-selected] .text .words');
+    await press(seller, Key.CONTROL, 'a');
+    await paste(
+      `<html xmlns:o="urn:schemas-microsoft-com:office:office"><head><style>p.MsoNormal{margin:0;font-family:Calibri}</style><!--[if gte mso 9]><xml><o:Office/></xml><![endif]--></head>
+       <body><!--StartFragment--><p class="MsoNormal" style="mso-margin-top-alt:auto;font-size:11pt;color:red"><b><span lang="EN-GB" style="font-family:Calibri">From a word</span></b><span style="color:#C00000"> processor</span><o:p></o:p></p>
+       <h1 onclick="alert(1)">A heading <i>slanted</i></h1><ul><li><p>One</p></li></ul>
+       <p><a href="javascript:alert(1)">bad</a> and <a href="https://example.test/good">good</a><script>window.evil = true</script><img src="x" onerror="window.evil = true"></p><!--EndFragment--></body></html>`,
+      'From a word processor',
+    );
+    await saved(seller);
+    await until(async () => (await wordsNow()) !== undefined, 'it is kept');
+    const kept = await wordsNow();
+    const text = kept.map((node: { type: string; text?: string }) => (node.type === 'break' ? '\n' : node.text)).join('');
+    expect(text.split('\n').map((line: string) => line.trim())).toEqual(['From a word processor', 'A heading slanted', 'One', 'bad and good']);
+    expect(kept.find(({ text: part }: { text?: string }) => part === 'From a word')).toMatchObject({ bold: true });
+    expect(kept.find(({ text: part }: { text?: string }) => part === 'slanted')).toMatchObject({ italic: true });
+    expect(kept.filter(({ link }: { link?: string }) => link).map(({ link }: { link?: string }) => link)).toEqual(['https://example.test/good']);
+    expect(JSON.stringify(kept)).not.toMatch(/Mso|style|Calibri|javascript|script/);
+    expect(await seller.driver.executeScript('return document.querySelector(arguments[0]).contentWindow.evil ?? window.evil ?? null', FRAME)).toBeNull();
+  });
+});
+
 describe('two windows on one page', () => {
   it('that change different parts keep both', async () => {
     const other = await arriveAsOwner(ruta.studio);
