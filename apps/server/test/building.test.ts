@@ -106,6 +106,21 @@ describe('a page from its new parts', () => {
   });
 });
 
+describe('two windows', () => {
+  it('on the look or the name of a funnel: the one that began from an older state is refused, and says why', async () => {
+    const { revisions, brand, code, name, slug } = await seller.read(`/funnels/${funnel.id}`);
+    const put = (path: string, body: object, begun: string) => seller.send(path, body, 'PUT', { 'if-match': begun });
+    expect((await put(`/funnels/${funnel.id}/look`, { brand, code: { head: '<!-- one -->', body: '' } }, revisions.look)).status).toBe(200);
+    const late = await put(`/funnels/${funnel.id}/look`, { brand, code }, revisions.look);
+    expect([late.status, (await late.json()).title]).toEqual([409, expect.stringContaining('The look of this funnel was changed in another window')]);
+    expect((await seller.read(`/funnels/${funnel.id}`)).code.head).toBe('<!-- one -->');
+    // The name is another matter: it is as this window knows it.
+    expect((await put(`/funnels/${funnel.id}`, { name: `${name} two`, slug }, revisions.settings)).status).toBe(200);
+    expect((await put(`/funnels/${funnel.id}`, { name, slug }, revisions.settings)).status).toBe(409);
+    await seller.make(`/funnels/${funnel.id}/look`, { brand, code }, 'PUT');
+  });
+});
+
 describe('videos', () => {
   const upload = (content: Uint8Array<ArrayBuffer>) => seller.upload('videos' as never, 'film.mp4', content);
   it('are told by their content, and sent in pieces', async () => {

@@ -7,18 +7,22 @@ import { describe, expect, it } from 'vitest';
 import { isSame } from '../src/base/isSame';
 import { addElement, duplicate, moveTo, nudge } from '../src/page/editing';
 import {
+  besideToggled,
   changed,
+  closed,
   conflictMet,
   editorSlice,
   isAllSaved,
   opened,
   redone,
   saveDone,
+  screenChosen,
   selected,
   takenUp,
   undone,
   versionChosen,
   versionShown,
+  widthChosen,
 } from '../src/page/editorSlice';
 import { standingOf } from '../src/page/standing';
 import { setAt } from '../src/page/words';
@@ -165,5 +169,39 @@ describe('what was set aside', () => {
     const { title, ...rest } = page;
     expect(isSame({ ...rest, title }, { title, ...rest })).toBe(true);
     expect(isSame(page, kept)).toBe(false);
+  });
+});
+
+describe('how the page is looked at', () => {
+  it('takes any width within bounds, and what differs is set for the size that it falls under', () => {
+    const at = (width: number) => reduce(start(), widthChosen(width)).view;
+    expect([at(640.4), at(900), at(1500)].map(({ width, screen }) => [width, screen])).toEqual([
+      [640, 'phone'],
+      [900, 'tablet'],
+      [1500, 'desktop'],
+    ]);
+    expect([at(12).width, at(90_000).width]).toEqual([280, 2560]);
+    expect(reduce(reduce(start(), widthChosen(640)), screenChosen('desktop')).view).toMatchObject({ width: null, screen: 'desktop' });
+  });
+  it('stays when another page is opened', () => {
+    const beside = reduce(reduce(start(), besideToggled()), closed());
+    expect(reduce(beside, opened({ stepId: 'stp_2', place: { funnelId: 'fnl_1', name: 'B' }, page, revision: 1, pictures: {} })).view.isBeside).toBe(true);
+  });
+});
+
+describe('a page that is left and opened again', () => {
+  const reopen = (state: ReturnType<typeof start>, as: PageDocument) =>
+    reduce(reduce(state, closed()), opened({ stepId: 'stp_1', place: { funnelId: 'fnl_1', name: 'Gift' }, page: as, revision: 4, pictures: {} }));
+  it('can still be undone and redone, step by step', () => {
+    const typed = reduce(start(), type('Other', 1000));
+    const again = reopen(typed, typed.page as PageDocument);
+    expect(again.undo).toHaveLength(1);
+    const undoneAgain = reduce(again, undone());
+    expect(undoneAgain.page).toEqual(page);
+    expect(reduce(undoneAgain, redone()).page).toEqual(typed.page);
+  });
+  it('cannot, if somebody else has changed it meanwhile', () => {
+    const typed = reduce(start(), type('Other', 1000));
+    expect(reopen(typed, { ...page, title: 'Theirs' }).undo).toEqual([]);
   });
 });

@@ -13,6 +13,7 @@ import {
   readCsv,
   taxTableFromCsv,
   taxTableToCsv,
+  wordsAtCommas,
   writeCsv,
 } from '../src/formats';
 import { type IdKind, makeId } from '../src/ids';
@@ -210,6 +211,10 @@ describe('text files', () => {
     const text = writeCsv(['a'], [['=1+1'], ['@x'], ['-5.00'], ["it's"]]);
     expect(text).toBe("a\r\n'=1+1\r\n'@x\r\n-5.00\r\nit's\r\n");
     expect(readCsv(text, ['a'], ['a']).rows.map((row) => row.cells.a)).toEqual(['=1+1', '@x', '-5.00', "it's"]);
+  });
+  it('hold words with commas between them, each once', () => {
+    expect(wordsAtCommas(' moon,, night sky ,moon,')).toEqual(['moon', 'night sky']);
+    expect(wordsAtCommas('  ')).toEqual([]);
   });
   it('write times as they stand on the shop’s clocks', () => {
     const summer = Date.UTC(2026, 6, 1, 19, 30);

@@ -6,12 +6,13 @@ import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Api } from '../base/api';
+import { refuseOlder, revisionOf } from '../base/revision';
 import { findProduct, loadProduct } from '../catalog/store';
 import { changeMap } from '../funnel/changeMap';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { changeFunnel, changeLook, changeStep, unpublishedChanges } from '../funnel/service';
 import { sharedBy, sharingOf } from '../funnel/sharedOffers';
-import { funnelsWith, loadFunnel, loadStep } from '../funnel/store';
+import { type FunnelRow, funnelsWith, loadFunnel, loadStep } from '../funnel/store';
 import { publications } from '../funnel/tables';
 import { currentUser } from '../team/access';
 import { copyOfFunnel, createFunnel } from '../templates/createFunnel';
@@ -19,6 +20,10 @@ import { problemsOf, productsOf, publish } from './funnelChecks';
 import { liveUse } from './liveUse';
 
 const SHOWN_PUBLICATIONS = 20;
+
+/** What its dialogs change of a funnel, each as one state that another window can have changed meanwhile. */
+const settingsOf = ({ name, slug }: FunnelRow) => ({ name, slug });
+const lookOf = ({ brand, code }: FunnelRow) => ({ brand, code });
 
 /** One funnel: what it is, what is wrong with it, and putting it live. */
 export function funnelRoutes(api: Api, services: LiveServices): void {
@@ -37,6 +42,7 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       brand: funnel.brand,
       code: funnel.code,
       revision: funnel.revision,
+      revisions: { settings: revisionOf(settingsOf(funnel)), look: revisionOf(lookOf(funnel)) },
       graph,
       stops: stopsInOrder(graph).map((step) => step.id),
       publishedAt: published?.at ?? null,
@@ -92,7 +98,8 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
   );
   api.on(
     { method: 'put', path: '/funnels/:id', summary: 'Rename or move a funnel', body: FunnelSettingsSchema, response: FunnelDetailSchema },
-    ({ params, body }) => {
+    ({ params, body, request }) => {
+      refuseOlder(request, 'This funnel was', revisionOf(settingsOf(loadFunnel(db, params.id ?? '').funnel)));
       changeFunnel(services, params.id ?? '', body);
       return detail(params.id ?? '');
     },
@@ -110,7 +117,8 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
   );
   api.on(
     { method: 'put', path: '/funnels/:id/look', summary: 'Give a funnel a look and code of its own', body: FunnelLookSchema, response: FunnelDetailSchema },
-    ({ params, body }) => {
+    ({ params, body, request }) => {
+      refuseOlder(request, 'The look of this funnel was', revisionOf(lookOf(loadFunnel(db, params.id ?? '').funnel)));
       changeLook(services, params.id ?? '', body);
       return detail(params.id ?? '');
     },

@@ -78,7 +78,8 @@ export class Seller extends Browser {
     this.csrf = csrf;
   }
 
-  send = (path: string, body: unknown, method = 'POST') => this.json(`/api${path}`, body, method, { 'x-csrf-token': this.csrf });
+  send = (path: string, body: unknown, method = 'POST', headers: Record<string, string> = {}) =>
+    this.json(`/api${path}`, body, method, { 'x-csrf-token': this.csrf, ...headers });
   upload(kind: 'pictures' | 'downloads', name: string, content: Uint8Array<ArrayBuffer> | string): Promise<Response> {
     const body = new FormData();
     body.append('file', new File([content], name));

@@ -1,4 +1,5 @@
 import type { BulkChange } from '@ruta/core/catalog';
+import { wordsAtCommas } from '@ruta/core/formats';
 import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
@@ -33,10 +34,7 @@ export function BulkBar(props: { ids: string[]; hidden: number; archived: boolea
     if (done) onDone();
   };
   const isWords = what !== 'status' && what !== 'taxClass';
-  const words = value
-    .split(',')
-    .map((word) => word.trim())
-    .filter((word) => word !== '');
+  const words = wordsAtCommas(value);
   return (
     <section aria-label="Change what is chosen" className="rounded-md border border-ink bg-way-tint/50 px-4 py-3 mb-3">
       <div className="flex flex-wrap items-center gap-2.5">

@@ -1,3 +1,4 @@
+import { wordsAtCommas } from '@ruta/core/formats';
 import { type MadeLeadSource, NewLeadSourceSchema } from '@ruta/core/leads';
 import { Inbox, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -69,10 +70,7 @@ function AddSource({ onClose, onMade }: { onClose: () => void; onMade: (source: 
   const [tried, setTried] = useState(false);
   const typed = {
     name,
-    tags: tags
-      .split(',')
-      .map((tag) => tag.trim())
-      .filter(Boolean),
+    tags: wordsAtCommas(tags),
     fields: Object.fromEntries(
       fields
         .split('\n')

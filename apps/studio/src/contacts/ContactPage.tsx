@@ -1,4 +1,5 @@
 import type { ContactDetail } from '@ruta/core/contacts';
+import { wordsAtCommas } from '@ruta/core/formats';
 import { formatMoney } from '@ruta/core/money';
 import { countryName } from '@ruta/core/shop';
 import { ArrowLeft } from 'lucide-react';
@@ -118,15 +119,7 @@ function Tags({ contact }: { contact: ContactDetail }) {
       className="mt-2 grid gap-2"
       onSubmit={async (event) => {
         event.preventDefault();
-        const tags = [
-          ...new Set(
-            typed
-              .split(',')
-              .map((tag) => tag.trim())
-              .filter(Boolean),
-          ),
-        ];
-        const done = await save({ id: contact.id, tags })
+        const done = await save({ id: contact.id, tags: wordsAtCommas(typed) })
           .unwrap()
           .catch(() => null);
         if (done) setTyped(null);

@@ -13,6 +13,8 @@ import { funnelApi } from './api';
 /** A look and code of this funnel's own; without them it has the shop's. */
 export function FunnelLookDialog({ funnel, shop, onClose }: { funnel: FunnelDetail; shop: ShopView; onClose: () => void }) {
   const [save, { error, isLoading }] = funnelApi.useChangeFunnelLookMutation();
+  // The state that this dialog began with: another window may change it meanwhile.
+  const [begun] = useState(funnel.revisions.look);
   const [brand, setBrand] = useState<Brand | null>(funnel.brand);
   const [code, setCode] = useState<OwnCode | null>(funnel.code);
   const [tried, setTried] = useState(false);
@@ -28,7 +30,7 @@ export function FunnelLookDialog({ funnel, shop, onClose }: { funnel: FunnelDeta
           event.preventDefault();
           setTried(true);
           if (read && !read.success) return;
-          const done = await save({ id: funnel.id, brand: read?.data ?? null, code })
+          const done = await save({ id: funnel.id, begun, brand: read?.data ?? null, code })
             .unwrap()
             .catch(() => null);
           if (done) onClose();

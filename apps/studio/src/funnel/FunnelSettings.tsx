@@ -9,6 +9,8 @@ import { funnelApi } from './api';
 /** Name and public address of a funnel. */
 export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDetail; siteUrl: string; onClose: () => void }) {
   const [change, { error, isLoading }] = funnelApi.useChangeFunnelMutation();
+  // The state that this dialog began with: another window may change it meanwhile.
+  const [begun] = useState(funnel.revisions.settings);
   const [name, setName] = useState(funnel.name);
   const [slug, setSlug] = useState(funnel.slug);
   const problem = error ? problemOf(error) : null;
@@ -20,7 +22,7 @@ export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDet
         className="grid gap-4"
         onSubmit={async (event) => {
           event.preventDefault();
-          const done = await change({ id: funnel.id, name, slug })
+          const done = await change({ id: funnel.id, begun, name, slug })
             .unwrap()
             .catch(() => null);
           if (done) onClose();

@@ -32,12 +32,12 @@ export const funnelApi = api.injectEndpoints({
       query: (body) => ({ url: '/funnels/import', method: 'POST', body }),
       invalidatesTags: ['Funnel', 'Today'],
     }),
-    changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string }>({
-      query: ({ id, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body }),
+    changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string; begun: string }>({
+      query: ({ id, begun, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body, headers: { 'if-match': begun } }),
       invalidatesTags: ['Funnel'],
     }),
-    changeFunnelLook: build.mutation<FunnelDetail, FunnelLook & { id: string }>({
-      query: ({ id, ...body }) => ({ url: `/funnels/${id}/look`, method: 'PUT', body }),
+    changeFunnelLook: build.mutation<FunnelDetail, FunnelLook & { id: string; begun: string }>({
+      query: ({ id, begun, ...body }) => ({ url: `/funnels/${id}/look`, method: 'PUT', body, headers: { 'if-match': begun } }),
       invalidatesTags: ['Funnel'],
     }),
     changeMap: build.mutation<FunnelDetail, MapChange & { id: string }>({

@@ -1,4 +1,5 @@
 import { type ElementOf, FIELD_KINDS, type FieldKind, type FieldOfForm, MOST_STAGES, words } from '@ruta/core/elements';
+import { wordsAtCommas } from '@ruta/core/formats';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../ui/Button';
@@ -212,18 +213,16 @@ function AddField({ fields, onAdd }: { fields: FieldOfForm[]; onAdd: (field: Fie
   );
 }
 
+const MAX_TAG = 60;
+const MAX_TAGS = 20;
+
 /** Tags, typed with commas between them; kept as they are typed until the field is left. */
 function TagsField({ tags, onChange }: { tags: string[]; onChange: (tags: string[]) => void }) {
   const [typed, setTyped] = useState<string | null>(null);
   const read = (text: string) =>
-    [
-      ...new Set(
-        text
-          .split(',')
-          .map((tag) => tag.trim().slice(0, 60))
-          .filter(Boolean),
-      ),
-    ].slice(0, 20);
+    wordsAtCommas(text)
+      .map((tag) => tag.slice(0, MAX_TAG))
+      .slice(0, MAX_TAGS);
   return (
     <TextField
       label="Tags for who sends it"

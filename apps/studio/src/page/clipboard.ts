@@ -48,7 +48,7 @@ export function pasteParts(
   page: PageDocument,
   selection: Selection,
 ): { operation: Operation; selected: NonNullable<Selection>; pictures: PictureInfo[] } | null {
-  const read = CopiedSchema.safeParse(JSON.parse(localStorage.getItem(KEY) ?? 'null'));
+  const read = CopiedSchema.safeParse(copied());
   if (!read.success) return null;
   const { sections, elements, pictures } = read.data;
   const place = selection?.kind === 'element' ? findElement(page, selection.id) : undefined;
@@ -66,6 +66,15 @@ export function pasteParts(
   const fresh = elements.map((element) => ({ ...alone(element), id: newId('element') }));
   const operations = fresh.map((element, index): Operation => ({ kind: 'insertElement', columnId: column.id, index: at + index, element }));
   return { operation: { kind: 'several', operations }, selected: { kind: 'element', id: (fresh[0] as PageElement).id }, pictures: known };
+}
+
+/** What is kept to be pasted; null if that is nothing, or cannot be read any more. */
+function copied(): unknown {
+  try {
+    return JSON.parse(localStorage.getItem(KEY) ?? 'null');
+  } catch {
+    return null;
+  }
 }
 
 /** Takes several parts away at once. */

@@ -5,3 +5,4 @@ export { PRODUCT_FILE_COLUMNS } from './productColumns';
 export * from './productsCsv';
 export * from './productsJson';
 export * from './taxTableCsv';
+export * from './wordsAtCommas';

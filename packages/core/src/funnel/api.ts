@@ -53,6 +53,7 @@ export const FunnelViewSchema = z.object({
   brand: BrandSchema.nullable().describe('A look of its own'),
   code: OwnCodeSchema.nullable().describe('Code of its own'),
   revision: z.int().describe('Counts up with every change of the map'),
+  revisions: z.object({ settings: z.string(), look: z.string() }).describe('Stand for name and address, and for the look, as they are now; for If-Match'),
   graph: GraphSchema,
   stops: z.array(z.string()).describe('Step ids in the order people pass them'),
   publishedAt: z.int().nullable(),
