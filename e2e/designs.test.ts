@@ -3,6 +3,7 @@ import { type IdKind, makeId } from '@ruta/core/ids';
 import type { PageDocument } from '@ruta/core/page';
 import { buildSection, SECTIONS } from '@ruta/core/sections';
 import { DESIGNS } from '@ruta/core/templates';
+import { HtmlValidate } from 'html-validate';
 import type chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Seller } from '../apps/server/test/support/clients';
@@ -41,6 +42,21 @@ const size = (width: number) =>
     mobile: width < 500,
   });
 
+const validator = new HtmlValidate({ extends: ['html-validate:standard'] });
+/** What a page may move by itself while it loads, as browsers reckon it (cumulative layout shift); "good" is up to 0.1. */
+const STILL = 0.02;
+
+/** How far things have moved by themselves since the page was opened, until its typefaces and pictures are there. */
+const layoutShift = () =>
+  visitor.driver.executeAsyncScript<number>(
+    `const done = arguments[0];
+     let sum = 0;
+     const observer = new PerformanceObserver((list) => { for (const entry of list.getEntries()) sum += entry.value; });
+     observer.observe({ type: 'layout-shift', buffered: true });
+     const loaded = [...document.images].filter((image) => !image.complete && image.loading !== 'lazy').map((image) => new Promise((resolve) => { image.onload = image.onerror = resolve; }));
+     Promise.all([document.fonts.ready, ...loaded]).then(() => requestAnimationFrame(() => requestAnimationFrame(() => { for (const entry of observer.takeRecords()) sum += entry.value; done(sum); })));`,
+  );
+
 describe.each(DESIGNS.map(({ design, template }) => ({ design, template })))('the funnel $design', ({ design, template }) => {
   it('fits every screen, is readable, and keeps its weight, on every page that it arranges', async () => {
     const funnel = await api.make('/funnels', { name: design, template, design, ownLook: true, productId, giftId });
@@ -59,6 +75,16 @@ describe.each(DESIGNS.map(({ design, template }) => ({ design, template })))('th
       expect(await axeProblems(visitor), step.kind).toEqual([]);
       const html = await (await fetch(addresses[step.id])).text();
       expect(gzipSync(html).length, step.kind).toBeLessThanOrEqual(16 * 1024);
+      const { results } = await validator.validateString(html);
+      expect(
+        results.flatMap(({ messages }) => messages.map(({ ruleId, message }) => `${ruleId}: ${message}`)),
+        step.kind,
+      ).toEqual([]);
+      for (const width of [390, 1280]) {
+        await size(width);
+        await visitor.open(addresses[step.id]);
+        expect(await layoutShift(), `${step.kind} at ${width}`).toBeLessThanOrEqual(STILL);
+      }
     }
   });
 });

@@ -1,0 +1,81 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Seller } from '../apps/server/test/support/clients';
+import { Installation, until } from '../apps/server/test/support/installation';
+import type { Person } from './support/browser';
+import { arriveAsOwner } from './support/owner';
+
+let ruta: Installation;
+let api: Seller;
+let seller: Person;
+let entry: string;
+const folder = mkdtempSync(path.join(tmpdir(), 'ruta-uploads-'));
+
+beforeAll(async () => {
+  ruta = await Installation.start();
+  api = await Seller.ofNewShop(ruta.studio);
+  const funnel = await api.sellingFunnel();
+  entry = funnel.entry;
+  seller = await arriveAsOwner(ruta.studio);
+  await seller.open(`${ruta.studio}/funnels/${funnel.id}/page/${entry}`);
+});
+afterAll(async () => {
+  await seller.leave();
+  await ruta.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const file = (name: string, content: string | Buffer): string => {
+  const full = path.join(folder, name);
+  writeFileSync(full, content);
+  return full;
+};
+/** Hands a file to the chooser of the picture that a shared link shows. */
+async function choose(full: string): Promise<void> {
+  const input = await seller.find('[data-sheet] input[type=file]:not(:disabled)');
+  await input.sendKeys(full);
+}
+const shareImage = async (): Promise<string | null> => (await api.read(`/steps/${entry}/page`)).page.shareImageId ?? null;
+
+describe('a picture', () => {
+  it('of forty megapixels is drawn smaller in a worker before it is sent, and says how far it is', async () => {
+    const [width, height] = [8000, 5000];
+    const grain = await sharp({ create: { width: 2000, height: 1250, channels: 3, background: '#20304a', noise: { type: 'gaussian', mean: 120, sigma: 30 } } })
+      .png()
+      .toBuffer();
+    const large = await sharp(grain).resize({ width, height, kernel: 'nearest' }).jpeg({ quality: 70 }).toBuffer();
+    expect(large.length).toBeGreaterThan(3 * 1024 * 1024);
+    await seller.driver.executeScript(
+      `window.said = []; window.workers = 0;
+       const button = document.querySelector('[data-sheet] input[type=file]').closest('label');
+       new MutationObserver(() => window.said.push(button.textContent)).observe(button, { subtree: true, childList: true, characterData: true });
+       window.Worker = class extends Worker { constructor(...given) { super(...given); window.workers++; } };`,
+    );
+    await choose(file('large.jpg', large));
+    await until(async () => (await shareImage()) !== null, 'it is kept');
+    const { pictures } = await api.read(`/steps/${entry}/page`);
+    expect(pictures[(await shareImage()) as string]).toMatchObject({ width: 3200, height: 2000 });
+    const said = await seller.driver.executeScript<string[]>('return window.said');
+    expect(said.some((words) => words.startsWith('Reading'))).toBe(true);
+    expect(said.some((words) => /^(Uploading, \d+ %|Preparing)/.test(words))).toBe(true);
+    expect(await seller.driver.executeScript<number>('return window.workers')).toBe(1);
+  });
+  it('that is broken, none, or could carry script is refused in words, and the one before stays', async () => {
+    const before = await shareImage();
+    const whole = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#fff', noise: { type: 'gaussian', mean: 128, sigma: 40 } } })
+      .png()
+      .toBuffer();
+    for (const [name, content, words] of [
+      ['half.png', whole.subarray(0, whole.length / 2), 'damaged'],
+      ['words.png', 'not a picture', 'This is not a picture we can read'],
+      ['drawn.svg', '<svg xmlns="http://www.w3.org/2000/svg"><script>window.evil = 1</script></svg>', 'This is not a picture we can read'],
+    ] as const) {
+      await choose(file(name, content as string));
+      await seller.until(async () => (await (await seller.find('[data-sheet] [role=alert]')).getText()).includes(words), `${name}: ${words}`);
+    }
+    expect(await shareImage()).toBe(before);
+  });
+});
