@@ -58,6 +58,9 @@ import { teamSite } from './team/site';
 import { todayRoutes } from './today/routes';
 import { Recorder, type Tracked } from './tracking/recorder';
 import { viewDoor } from './tracking/site';
+import { queueWebhooks } from './webhooks/queue';
+import { webhookRoutes } from './webhooks/routes';
+import { sendWebhook } from './webhooks/send';
 
 /** Everything that any area works with. */
 export type AllServices = Tracked & Paying & LiveServices & { kept: KeptPages };
@@ -75,6 +78,7 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
   const base = { config, db, clock, secrets, log, changes: makeChanges() };
   const recorder = new Recorder(db, log);
   base.changes.onChange(() => forgetProducts(db));
+  recorder.onRecorded(queueWebhooks(base));
   return {
     ...base,
     recorder,
@@ -112,10 +116,12 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     receipt: (receipt, rowId) => mailer.send(writeReceipt(services, receipt), rowId),
     'void-charge': ({ chargeId }) => giveBack(services, chargeId),
     course: (enrolment) => enrol(services, enrolment),
+    webhook: ({ deliveryId }) => sendWebhook(services, deliveryId),
   };
   const stopJobs = startJobs(services, [
     { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox'] },
-    { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row)) },
+    { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { except: ['webhook'] }) },
+    { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
   ]);
   return {
     services,
@@ -200,6 +206,7 @@ export function studioApp(services: AllServices): Express {
   contactRoutes(api, services);
   appointmentRoutes(api, services);
   leadRoutes(api, services);
+  webhookRoutes(api, services);
   paymentRoutes(api, services);
   todayRoutes(api, services);
   router.get('/openapi.json', (_request, response) => {

@@ -30,12 +30,13 @@ type Values = Record<string, string | number | null>;
 /**
  * Compiles an insert once to a statement of the driver itself: for thousands of views a second the builder's own
  * mapping of every value would cost more than the writing.
+ * @returns runs it, and gives back how many rows it changed
  */
-function compiled(db: Db, query: { toSQL(): { sql: string; params: unknown[] } }): (values: Values) => void {
+function compiled(db: Db, query: { toSQL(): { sql: string; params: unknown[] } }): (values: Values) => number {
   const { sql: text, params } = query.toSQL();
   const names = params.map((param) => placeholderName(param));
   const statement = (db as Db & { $client: Database }).$client.prepare(text);
-  return (values) => void statement.run(...names.map((name) => values[name] ?? null));
+  return (values) => statement.run(...names.map((name) => values[name] ?? null)).changes;
 }
 
 /** The name of a placeholder, bare or wrapped with its column's encoder. */
@@ -128,6 +129,7 @@ export class Recorder {
   private touched = new Map<string, VisitorRow>();
   private timer: NodeJS.Timeout | null = null;
   private readonly stepKinds = new Map<string, StepKind>();
+  private readonly listeners: Array<(event: TrackedEvent) => void> = [];
   private readonly statements: ReturnType<typeof prepareStatements>;
 
   constructor(
@@ -142,9 +144,15 @@ export class Recorder {
    * recorded before changes nothing.
    */
   record(event: TrackedEvent): void {
-    this.statements.event({ ...event, campaign: asJson(event.campaign), data: asJson(event.data) });
+    const added = this.statements.event({ ...event, campaign: asJson(event.campaign), data: asJson(event.data) });
     // The roll-up keeps the earliest moments, so an event that comes twice changes nothing there either.
     this.rollUp(event);
+    if (added > 0) for (const listen of this.listeners) listen(event);
+  }
+
+  /** Tells somebody of every event that is new, in the transaction that records it. */
+  onRecorded(listen: (event: TrackedEvent) => void): void {
+    this.listeners.push(listen);
   }
 
   /** Writes a visitor, new or known; what was known of their first visit stays. */

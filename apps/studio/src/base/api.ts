@@ -60,7 +60,7 @@ const baseQuery: typeof ask = async (asked, queryApi, extra) => {
 /** The server, asked. Each area adds its own requests in its `api.ts`. */
 export const api = createApi({
   baseQuery,
-  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'FunnelState', 'Order', 'Contact', 'Connection', 'Today', 'Code', 'PageVersion', 'OwnSection'],
+  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'FunnelState', 'Order', 'Contact', 'Connection', 'Today', 'Code', 'PageVersion', 'OwnSection', 'Webhook'],
   refetchOnMountOrArgChange: true,
   endpoints: () => ({}),
 });

@@ -6,6 +6,7 @@ import { FormProblem } from '../ui/Field';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { connectionsApi } from './api';
 import { LeadSources } from './LeadSources';
+import { Webhooks } from './Webhooks';
 
 export function ConnectionsPage() {
   const { data: quayside, error, refetch } = connectionsApi.useConnectionQuery('quayside');
@@ -75,6 +76,7 @@ export function ConnectionsPage() {
         </div>
       </Panel>
       <LeadSources />
+      <Webhooks />
       {shop.standinsUrl ? (
         <p className="text-soft">
           On this installation the outside services are simulated.{' '}

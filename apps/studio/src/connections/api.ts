@@ -1,6 +1,9 @@
 import type { Connection } from '@ruta/core/connections';
 import type { LeadSource, MadeLeadSource, NewLeadSource } from '@ruta/core/leads';
-import { api } from '../base/api';
+import type { ListPage } from '@ruta/core/lists';
+import type { Delivery, DeliveryListQuery, NewWebhook, Webhook, WebhookChange, WebhookSecret } from '@ruta/core/webhooks';
+import { api, withQuery } from '../base/api';
+import { PAGING } from '../lists/list';
 
 /** Outside services that can be connected. */
 export type Service = 'quayside' | 'studyporch';
@@ -16,6 +19,23 @@ export const connectionsApi = api.injectEndpoints({
     addLeadSource: build.mutation<MadeLeadSource, NewLeadSource>({
       query: (body) => ({ url: '/lead-sources', method: 'POST', body }),
       invalidatesTags: ['Connection'],
+    }),
+    webhooks: build.query<Webhook[], void>({ query: () => '/webhooks', providesTags: ['Webhook'] }),
+    addWebhook: build.mutation<WebhookSecret, NewWebhook>({ query: (body) => ({ url: '/webhooks', method: 'POST', body }), invalidatesTags: ['Webhook'] }),
+    changeWebhook: build.mutation<Webhook, WebhookChange & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/webhooks/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['Webhook'],
+    }),
+    rotateSecret: build.mutation<WebhookSecret, string>({ query: (id) => ({ url: `/webhooks/${id}/secret`, method: 'POST' }), invalidatesTags: ['Webhook'] }),
+    removeWebhook: build.mutation<Webhook[], string>({ query: (id) => ({ url: `/webhooks/${id}`, method: 'DELETE' }), invalidatesTags: ['Webhook'] }),
+    deliveries: build.infiniteQuery<ListPage<Delivery>, { id: string } & Pick<DeliveryListQuery, 'state'>, string | null>({
+      query: ({ queryArg: { id, state }, pageParam }) => withQuery(`/webhooks/${id}/deliveries`, { state, limit: 50, after: pageParam }),
+      infiniteQueryOptions: PAGING,
+      providesTags: ['Webhook'],
+    }),
+    sendDeliveryAgain: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/webhook-deliveries/${id}/again`, method: 'POST' }),
+      invalidatesTags: ['Webhook'],
     }),
     removeLeadSource: build.mutation<LeadSource[], string>({
       query: (id) => ({ url: `/lead-sources/${id}`, method: 'DELETE' }),

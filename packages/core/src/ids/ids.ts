@@ -37,6 +37,8 @@ export const ID_PREFIXES = {
   booking: 'bkg',
   pageVersion: 'ver',
   leadSource: 'lsc',
+  webhook: 'whk',
+  delivery: 'msg',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, isNull, lte, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNull, lte, notInArray, sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { builtOnce, type Db } from '../db';
 import { newId } from '../ids';
@@ -72,17 +72,23 @@ type Send = (row: OutboxRow) => Promise<void>;
 /**
  * Sends what is due: at least once, with growing waits between tries. A row that has failed for three days
  * gives up visibly; `sendAgain` queues it anew.
+ * @param ofKind these kinds alone, or all others: programs that answer slowly hold up no mail
  */
-export async function sendDue(services: Pick<Services, 'db' | 'clock' | 'log'>, send: Send): Promise<void> {
+export async function sendDue(
+  services: Pick<Services, 'db' | 'clock' | 'log'>,
+  send: Send,
+  ofKind: { only: string[] } | { except: string[] } = { except: [] },
+): Promise<void> {
   const { db, clock } = services;
+  const isAsked = 'only' in ofKind ? inArray(outbox.kind, ofKind.only) : notInArray(outbox.kind, ofKind.except);
   const due = db
     .select()
     .from(outbox)
-    .where(and(isNull(outbox.sentAt), isNull(outbox.failedAt), lte(outbox.nextAt, clock.now())))
+    .where(and(isNull(outbox.sentAt), isNull(outbox.failedAt), lte(outbox.nextAt, clock.now()), isAsked))
     .orderBy(asc(outbox.createdAt))
     .limit(BATCH)
     .all();
-  for (const row of due) {
+  const sendRow = async (row: OutboxRow) => {
     try {
       await send(row);
       db.update(outbox).set({ sentAt: clock.now(), lastError: null }).where(eq(outbox.id, row.id)).run();
@@ -100,7 +106,9 @@ export async function sendDue(services: Pick<Services, 'db' | 'clock' | 'log'>, 
         .where(eq(outbox.id, row.id))
         .run();
     }
-  }
+  };
+  if ('only' in ofKind) await Promise.all(due.map(sendRow));
+  else for (const row of due) await sendRow(row);
 }
 
 /** Has what waits for a moment sent at once; what is sent or tried already is left as it is. */

@@ -3,9 +3,10 @@ import { course } from './kinds/course';
 import { mail } from './kinds/mail';
 import { receipt } from './kinds/receipt';
 import { voidCharge } from './kinds/voidCharge';
+import { webhook } from './kinds/webhook';
 
 /** Every kind of thing that is done outside. */
-export const OUTBOX_KINDS = [mail, receipt, voidCharge, course] as const;
+export const OUTBOX_KINDS = [mail, receipt, voidCharge, course, webhook] as const;
 type AnyKind = (typeof OUTBOX_KINDS)[number];
 export type OutboxKindName = AnyKind['kind'];
 
