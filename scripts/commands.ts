@@ -10,6 +10,7 @@ import { RefundInputSchema, RefundSchema, refund } from '@ruta/core/orders';
 import { PageDocumentSchema } from '@ruta/core/page';
 import { ScheduleInputSchema, ScheduleSchema, schedule } from '@ruta/core/plans';
 import { type QuoteInput, QuoteInputSchema, QuoteSchema, quote, ShippingTableSchema, TaxTableSchema } from '@ruta/core/pricing';
+import { DataLayerEntrySchema } from '@ruta/core/tracking';
 import { WebhookBodySchema } from '@ruta/core/webhooks';
 import { z } from 'zod';
 import { filesGuide } from './columns';
@@ -70,6 +71,7 @@ export function writeSchemas(): void {
   write('page', PageDocumentSchema, 'input');
   write('bundle', BundleSchema, 'input');
   write('webhook', WebhookBodySchema, 'output');
+  write('data-layer', DataLayerEntrySchema, 'output');
   write('product', ProductInputSchema, 'input');
   write('products-file', ProductsFileSchema, 'input');
   write('code', CodeSchema, 'input');

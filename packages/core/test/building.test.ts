@@ -114,7 +114,7 @@ describe('what leads elsewhere', () => {
     expect(filesOn(pictured)).toEqual([file]);
   });
   it('puts the codes of shop, funnel and page below each other', () => {
-    expect(joinCode({ head: '<a>', body: '' }, null, { head: '<b>', body: ' x ' })).toEqual({ head: '<a>\n<b>', body: 'x' });
+    expect(joinCode({ head: '<a>', body: '' }, null, { head: '<b>', body: ' x ' })).toEqual({ head: '<a>\n<b>', body: 'x', purchase: '' });
   });
 });
 

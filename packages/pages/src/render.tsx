@@ -2,6 +2,7 @@ import type { BumpPosition } from '@ruta/core/offers';
 import { BUMP_POSITIONS } from '@ruta/core/offers';
 import type { PageDocument } from '@ruta/core/page';
 import type { OwnCode } from '@ruta/core/shop';
+import type { DataLayerEntry, PurchaseEntry } from '@ruta/core/tracking';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { PageContext } from './context';
 import { fontFiles, pageCss } from './css';
@@ -26,6 +27,10 @@ export interface HtmlOptions {
   icon: string | null;
   /** The seller's own code, put in as it is written. */
   code: OwnCode;
+  /** What a tag manager finds in `window.rutaData`; nothing on pages without own code, where nobody reads it. */
+  data?: DataLayerEntry[];
+  /** A purchase that is told once in each browser, with the code that then runs. */
+  purchase?: { entry: PurchaseEntry; code: string } | null;
 }
 
 /** The HTML of a whole public page. The same document and context always give the same text. */
@@ -78,10 +83,26 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
     </html>,
   );
   // Written past the markup, since it may hold whatever a head and a body may hold.
-  const { head, body } = options.code;
+  const head = dataScript(options.data ?? []) + options.code.head;
+  const body = (options.purchase ? purchaseScript(options.purchase) : '') + options.code.body;
   const html = head ? markup.replace('</head>', () => `${head}</head>`) : markup;
   const end = html.lastIndexOf('</body>');
   return `<!doctype html>${body ? `${html.slice(0, end)}${body}${html.slice(end)}` : html}`;
+}
+
+/** JSON that can stand inside of a script. */
+const inScript = (value: unknown): string => JSON.stringify(value).replaceAll('<', '\\u003c');
+
+/** Before the seller's own code, so that it finds the list there. */
+const dataScript = (data: DataLayerEntry[]): string => (data.length > 0 ? `<script>window.rutaData=${inScript(data)}</script>` : '');
+
+/**
+ * Tells a purchase once in each browser: the page of an order is loaded again and again, and each time would count. The code
+ * is put in as a piece of its own, in which scripts run.
+ */
+function purchaseScript({ entry, code }: NonNullable<HtmlOptions['purchase']>): string {
+  const told = `ruta told ${entry.id}`;
+  return `<script>(function(entry,code){try{if(localStorage.getItem(${inScript(told)}))return;localStorage.setItem(${inScript(told)},'1')}catch(e){}window.rutaData.push(entry);if(code)document.body.append(document.createRange().createContextualFragment(code))})(${inScript(entry)},${inScript(code)})</script>`;
 }
 
 /** The lines and totals of a quote as a piece of HTML, for a checkout whose total has changed. */

@@ -190,6 +190,7 @@ describe('orders', () => {
       problems: [],
     };
     const order = {
+      paidEventId: null,
       number: '1001',
       test: false,
       quote,

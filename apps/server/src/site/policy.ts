@@ -1,5 +1,5 @@
 import { allElements } from '@ruta/core/page';
-import { joinCode, type OwnCode } from '@ruta/core/shop';
+import { hasCode, joinCode, type OwnCode } from '@ruta/core/shop';
 import type { Config } from '../base/config';
 import type { Services } from '../base/services';
 import type { LiveStep } from '../funnel/live';
@@ -35,12 +35,15 @@ export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { playe
 }
 
 /** The seller's own code on one page: of the shop, the funnel and the page together. */
-export const codeOn = ({ db }: Pick<Services, 'db'>, { publication, page }: LiveStep): OwnCode =>
+export const codeOn = ({ db }: Pick<Services, 'db'>, { publication, page }: LiveStep): Required<OwnCode> =>
   joinCode(loadShop(db).settings.code, publication.snapshot.code, page.code);
 
 /** What one page may load: more only where it shows videos of other hosts, or runs the seller's own code. */
 export function pagePolicy(services: Pick<Services, 'db' | 'config'>, live: LiveStep): string {
-  const { head, body } = codeOn(services, live);
   const players = allElements(live.page).some((element) => element.type === 'video' && element.source?.kind === 'address');
-  return sitePolicy(services.config, { players, pictures: allElements(live.page).some(({ type }) => type === 'html'), ownCode: head !== '' || body !== '' });
+  return sitePolicy(services.config, {
+    players,
+    pictures: allElements(live.page).some(({ type }) => type === 'html'),
+    ownCode: hasCode(codeOn(services, live)),
+  });
 }

@@ -1,7 +1,9 @@
 import { type ElementType, isElementOf, type PageElement } from '@ruta/core/elements';
 import { allElements, type PageDocument } from '@ruta/core/page';
+import { hasCode } from '@ruta/core/shop';
+import { type DataLayerEntry, purchaseEntry, wholeUnits, withOrderValues } from '@ruta/core/tracking';
 import { type PageContext, shopContext } from '@ruta/pages';
-import { renderPage } from '@ruta/pages/render';
+import { type HtmlOptions, renderPage } from '@ruta/pages/render';
 import type { Services } from '../base/services';
 import { type LiveStep, stepPath } from '../funnel/live';
 import { loadShop } from '../shop/store';
@@ -30,8 +32,27 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
     structuredData: step.kind === 'sales' || step.kind === 'checkout' ? productData(services, live, context, address, pictureUrl) : null,
     shareImage: pictureUrl,
     icon: page.iconId ?? context.brand.iconId ?? null,
-    code: codeOn(services, live),
+    ...ownCodeOf(services, live, context),
   });
+}
+
+/** The seller's own code on a step, with what it can read of the page and of an order that was just paid. */
+function ownCodeOf(services: Services, live: LiveStep, { product, order }: PageContext): Pick<HtmlOptions, 'code' | 'data' | 'purchase'> {
+  const code = codeOn(services, live);
+  if (!hasCode(code)) return { code };
+  const { mode, currency } = loadShop(services.db).settings;
+  const { publication, step } = live;
+  const page: DataLayerEntry = {
+    event: 'page',
+    mode,
+    funnel: publication.snapshot.slug,
+    stop: { id: step.id, kind: step.kind, address: step.slug },
+    currency,
+    product: product ? { name: product.name, price: product.current === null ? null : wholeUnits(product.current, currency) } : null,
+  };
+  // A test order is no purchase, and a gift is none either.
+  const entry = order?.paidEventId && !order.test ? purchaseEntry(order.paidEventId, order.number, order.quote) : null;
+  return { code, data: [page], purchase: entry && { entry, code: withOrderValues(code.purchase, entry) } };
 }
 
 /** Elements that do more with a script: videos that play in place, carousels, sharing. */

@@ -1,4 +1,5 @@
-import type { OwnCode } from '@ruta/core/shop';
+import { hasCode, type OwnCode } from '@ruta/core/shop';
+import { ORDER_VALUES } from '@ruta/core/tracking';
 import { TextArea } from './Field';
 
 const MONO = 'w-full rounded-md border bg-white px-3 py-2 font-mono text-sm border-[#98a5a1]';
@@ -9,7 +10,7 @@ export function OwnCodeFields({ code, where, onChange }: { code: OwnCode | null 
   const now = code ?? EMPTY;
   const set = (changes: Partial<OwnCode>) => {
     const next = { ...now, ...changes };
-    onChange(next.head === '' && next.body === '' ? undefined : next);
+    onChange(hasCode(next) ? next : undefined);
   };
   return (
     <div className="grid gap-3">
@@ -31,6 +32,21 @@ export function OwnCodeFields({ code, where, onChange }: { code: OwnCode | null 
         value={now.body}
         onChange={(event) => set({ body: event.target.value })}
       />
+      <TextArea
+        label="Once after a purchase"
+        rows={4}
+        spellCheck={false}
+        maxLength={20_000}
+        className={MONO}
+        hint={`With the order’s values: ${Object.keys(ORDER_VALUES)
+          .map((name) => `{{${name}}}`)
+          .join(', ')}. However often the order’s page is loaded, it runs once in each browser.`}
+        value={now.purchase ?? ''}
+        onChange={(event) => set({ purchase: event.target.value || undefined })}
+      />
+      <p className="text-soft">
+        A tag manager finds what the page shows and what was bought in <code className="font-mono">window.rutaData</code>; see docs/data-layer.md.
+      </p>
       <p className="text-soft">{where} It is put in as it is written, and runs on the public site only.</p>
     </div>
   );

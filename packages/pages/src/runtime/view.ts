@@ -8,7 +8,10 @@ function randomId(): string {
 }
 
 function send(): void {
-  const view = new URLSearchParams({ id: `evt_${randomId()}`, path: location.pathname, query: location.search });
+  const id = `evt_${randomId()}`;
+  // There where the seller's own code runs; a tag manager is told with the very id that the server keeps.
+  (window as { rutaData?: unknown[] }).rutaData?.push({ event: 'page_viewed', id });
+  const view = new URLSearchParams({ id, path: location.pathname, query: location.search });
   fetch(`/e?${view}`, { method: 'POST', keepalive: true, credentials: 'same-origin' }).catch(() => {
     // A lost count must never disturb a visitor; there is nobody here to tell.
   });
