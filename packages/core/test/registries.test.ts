@@ -224,6 +224,14 @@ describe('each check', () => {
         elementsOf(funnel, graph.entryId).push({ ...newElement('faq', newId), items } as never);
       },
     ],
+    [
+      'placeholders',
+      'blocking',
+      (funnel) => {
+        const items = [{ words: words('So good.'), name: '', detail: '' }];
+        elementsOf(funnel, graph.entryId).push({ ...newElement('testimonials', newId), items } as never);
+      },
+    ],
     ['one-headline', 'warning', (funnel) => void elementsOf(funnel, graph.entryId).push({ ...newElement('headline', newId), level: 1 } as never)],
     [
       'text-alternatives',
@@ -268,6 +276,12 @@ describe('each check', () => {
       expect(funnel.graph.steps.map((step) => step.id)).toContain(problem.stepId);
       expect(problem.message).toMatch(/\.$/);
     }
+  });
+
+  it('takes a drawing without words for an ornament', () => {
+    const funnel = sound();
+    elementsOf(funnel, graph.entryId).push({ ...newElement('picture', newId), source: { kind: 'drawing', name: 'moon-hills' }, alt: '' } as never);
+    expect(checkFunnel(funnel).filter(({ check }) => check === 'text-alternatives')).toEqual([]);
   });
 
   it('is tried here', () => {

@@ -98,7 +98,7 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
     );
   }
   // The first form of a page is where buttons lead, and has plain ids; a page may have further ones, in pop-ups too.
-  const asking = allElements(page).filter(({ type }) => type === 'form' || type === 'order-form');
+  const asking = allElements(page).filter((each) => isElementOf(each, 'form') || isElementOf(each, 'order-form'));
   const isFirst = asking.find((each) => isElementOf(each, 'form')) === element;
   const idOf = (key: string) => (asking.length > 1 && (!isFirst || asking.some((each) => isElementOf(each, 'order-form'))) ? `${element.id}-${key}` : key);
   const { stages, consent } = element;
