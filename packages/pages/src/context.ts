@@ -57,8 +57,6 @@ export interface CheckoutView {
 
 /** An order as its buyer sees it. */
 export interface OrderView {
-  /** Id of the event that it was paid; null for a gift, and for what was paid before events were kept. */
-  paidEventId: string | null;
   number: string;
   /** Bought in test mode: nothing was charged, and nothing is sent. */
   test: boolean;

@@ -29,8 +29,8 @@ export interface HtmlOptions {
   code: OwnCode;
   /** What a tag manager finds in `window.rutaData`; nothing on pages without own code, where nobody reads it. */
   data?: DataLayerEntry[];
-  /** A purchase that is told once in each browser, with the code that then runs. */
-  purchase?: { entry: PurchaseEntry; code: string } | null;
+  /** Purchases, each told once in a browser, with the code that then runs. */
+  purchases?: Array<{ entry: PurchaseEntry; code: string }>;
 }
 
 /** The HTML of a whole public page. The same document and context always give the same text. */
@@ -84,7 +84,7 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
   );
   // Written past the markup, since it may hold whatever a head and a body may hold.
   const head = dataScript(options.data ?? []) + options.code.head;
-  const body = (options.purchase ? purchaseScript(options.purchase) : '') + options.code.body;
+  const body = purchaseScript(options.purchases ?? []) + options.code.body;
   const html = head ? markup.replace('</head>', () => `${head}</head>`) : markup;
   const end = html.lastIndexOf('</body>');
   return `<!doctype html>${body ? `${html.slice(0, end)}${body}${html.slice(end)}` : html}`;
@@ -97,12 +97,12 @@ const inScript = (value: unknown): string => JSON.stringify(value).replaceAll('<
 const dataScript = (data: DataLayerEntry[]): string => (data.length > 0 ? `<script>window.rutaData=${inScript(data)}</script>` : '');
 
 /**
- * Tells a purchase once in each browser: the page of an order is loaded again and again, and each time would count. The code
+ * Tells each purchase once in a browser: the page of an order is loaded again and again, and each time would count. The code
  * is put in as a piece of its own, in which scripts run.
  */
-function purchaseScript({ entry, code }: NonNullable<HtmlOptions['purchase']>): string {
-  const told = `ruta told ${entry.id}`;
-  return `<script>(function(entry,code){try{if(localStorage.getItem(${inScript(told)}))return;localStorage.setItem(${inScript(told)},'1')}catch(e){}window.rutaData.push(entry);if(code)document.body.append(document.createRange().createContextualFragment(code))})(${inScript(entry)},${inScript(code)})</script>`;
+function purchaseScript(purchases: NonNullable<HtmlOptions['purchases']>): string {
+  if (purchases.length === 0) return '';
+  return `<script>${inScript(purchases)}.forEach(function(p){var told='ruta told '+p.entry.id;try{if(localStorage.getItem(told))return;localStorage.setItem(told,'1')}catch(e){}window.rutaData.push(p.entry);if(p.code)document.body.append(document.createRange().createContextualFragment(p.code))})</script>`;
 }
 
 /** The lines and totals of a quote as a piece of HTML, for a checkout whose total has changed. */

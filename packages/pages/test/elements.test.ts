@@ -190,7 +190,6 @@ describe('orders', () => {
       problems: [],
     };
     const order = {
-      paidEventId: null,
       number: '1001',
       test: false,
       quote,

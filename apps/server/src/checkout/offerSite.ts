@@ -1,6 +1,7 @@
 import express, { type Request, type Response, Router } from 'express';
 import type { LiveServices } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
+import { purchasesOf } from '../site/purchases';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
@@ -49,11 +50,16 @@ export function sendOfferAnswer(services: Needs, response: Response, answer: Off
         .status(answer.status)
         .type('html')
         .send(
-          renderStep(services, seenBy(services, live, { order, visitor: visitorOf(services, order) }), {
-            buyer: { firstName: order.buyer.firstName },
-            offers: offersView(services, live, order, standing, state),
-            endsAt: firstEnd(services, standing),
-          }),
+          renderStep(
+            services,
+            seenBy(services, live, { order, visitor: visitorOf(services, order) }),
+            {
+              buyer: { firstName: order.buyer.firstName },
+              offers: offersView(services, live, order, standing, state),
+              endsAt: firstEnd(services, standing),
+            },
+            purchasesOf(services, response.req, order),
+          ),
         );
       return;
     }

@@ -71,15 +71,15 @@ function cancelAppointment(services: Tracked & LiveServices, id: string): Appoin
   db.transaction((tx) => {
     tx.update(bookings).set({ cancelledAt: now }).where(eq(bookings.id, id)).run();
     if (booking) tellBoth(tx, services, booking, { name: row.firstName, email: row.email }, 'cancelled');
+    recorder.record(
+      makeEvent(services, 'appointment.cancelled', row.mode, null, {
+        funnelId: (booking && services.live.step(booking.stepId)?.publication.funnelId) ?? null,
+        stepId: booking?.stepId ?? null,
+        contactId: row.contactId,
+        data: { bookingId: id, at: row.startAt },
+      }),
+    );
   });
-  recorder.record(
-    makeEvent(services, 'appointment.cancelled', row.mode, null, {
-      funnelId: (booking && services.live.step(booking.stepId)?.publication.funnelId) ?? null,
-      stepId: booking?.stepId ?? null,
-      contactId: row.contactId,
-      data: { bookingId: id, at: row.startAt },
-    }),
-  );
   return { ...row, cancelledAt: now };
 }
 

@@ -1,11 +1,9 @@
 import { mergedQuote } from '@ruta/core/pricing';
 import type { OrderView, PageContext } from '@ruta/pages';
 import { and, eq, isNull } from 'drizzle-orm';
-import type { Db } from '../base/db';
 import type { Services } from '../base/services';
 import { countedQuotes, findOrderByToken, isPaid, type OrderRow } from '../orders/store';
 import { orders } from '../orders/tables';
-import { events } from '../tracking/tables';
 import { formatBytes } from './formatBytes';
 import { downloadLink } from './links';
 import { received } from './received';
@@ -21,14 +19,6 @@ export function orderByToken(services: Pick<Services, 'db' | 'clock'>, token: un
   return order?.paidAt && order.paidAt + ORDER_PAGE_MS > services.clock.now() ? order : undefined;
 }
 
-/** The event that an order was paid; null if there is none. */
-const paidEventOf = (db: Db, orderId: string): string | null =>
-  db
-    .select({ id: events.id })
-    .from(events)
-    .where(and(eq(events.orderId, orderId), eq(events.kind, 'order.paid')))
-    .get()?.id ?? null;
-
 /** An order as its buyer sees it, with fresh links to its files and to those of gifts from the same funnel. */
 export function orderView(services: Services, order: OrderRow): Pick<PageContext, 'order' | 'buyer'> {
   const { db } = services;
@@ -41,7 +31,6 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
         .map(({ id }) => id)
     : [];
   const view: OrderView = {
-    paidEventId: order.number === null ? null : paidEventOf(db, order.id),
     number: order.number === null ? '' : String(order.number),
     test: order.mode === 'test',
     quote: mergedQuote(countedQuotes(db, order.id)),

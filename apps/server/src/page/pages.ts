@@ -21,6 +21,7 @@ import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
 import type { KeptPages } from '../site/keptPages';
 import { pagePolicy } from '../site/policy';
+import { purchasesOf } from '../site/purchases';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
@@ -173,10 +174,11 @@ export function pageRoutesOfSite(services: Needs): Router {
     const visitor = visitorOf(services, request);
     const cart = checkout ? { quote: checkout.quote, country: checkout.values.country ?? '' } : null;
     const seen = seenBy(services, live, { visitor, order: order ?? null, cart, acceptLanguage: request.get('accept-language') });
-    const html = renderStep(services, seen, {
+    const personal = {
       ...(order ? orderView(services, order) : { buyer: null }),
       ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}),
-    });
+    };
+    const html = renderStep(services, seen, personal, purchasesOf(services, request, order));
     // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
     return response.set('cache-control', 'private, no-store').type('html').send(html);
   }

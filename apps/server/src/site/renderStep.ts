@@ -1,7 +1,7 @@
 import { type ElementType, isElementOf, type PageElement } from '@ruta/core/elements';
 import { allElements, type PageDocument } from '@ruta/core/page';
 import { hasCode } from '@ruta/core/shop';
-import { type DataLayerEntry, purchaseEntry, wholeUnits, withOrderValues } from '@ruta/core/tracking';
+import { type DataLayerEntry, type PurchaseEntry, wholeUnits, withOrderValues } from '@ruta/core/tracking';
 import { type PageContext, shopContext } from '@ruta/pages';
 import { type HtmlOptions, renderPage } from '@ruta/pages/render';
 import type { Services } from '../base/services';
@@ -12,8 +12,11 @@ import { codeOn } from './policy';
 import { productData } from './productData';
 import { scriptUrl } from './scripts';
 
-/** The HTML of a published step with what is known of its visitor. */
-export function renderStep(services: Services, live: LiveStep, personal: Partial<PageContext> = {}): string {
+/**
+ * The HTML of a published step with what is known of its visitor.
+ * @param purchases what they have just paid, for the seller's own code to hear of
+ */
+export function renderStep(services: Services, live: LiveStep, personal: Partial<PageContext> = {}, purchases: readonly PurchaseEntry[] = []): string {
   const context = { ...publicContext(services, live), ...personal };
   const { page, step } = live;
   const address = services.config.siteUrl + stepPath(live);
@@ -32,12 +35,17 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
     structuredData: step.kind === 'sales' || step.kind === 'checkout' ? productData(services, live, context, address, pictureUrl) : null,
     shareImage: pictureUrl,
     icon: page.iconId ?? context.brand.iconId ?? null,
-    ...ownCodeOf(services, live, context),
+    ...ownCodeOf(services, live, context, purchases),
   });
 }
 
 /** The seller's own code on a step, with what it can read of the page and of an order that was just paid. */
-function ownCodeOf(services: Services, live: LiveStep, { product, order }: PageContext): Pick<HtmlOptions, 'code' | 'data' | 'purchase'> {
+function ownCodeOf(
+  services: Services,
+  live: LiveStep,
+  { product }: PageContext,
+  purchases: readonly PurchaseEntry[],
+): Pick<HtmlOptions, 'code' | 'data' | 'purchases'> {
   const code = codeOn(services, live);
   if (!hasCode(code)) return { code };
   const { mode, currency } = loadShop(services.db).settings;
@@ -50,9 +58,7 @@ function ownCodeOf(services: Services, live: LiveStep, { product, order }: PageC
     currency,
     product: product ? { name: product.name, price: product.current === null ? null : wholeUnits(product.current, currency) } : null,
   };
-  // A test order is no purchase, and a gift is none either.
-  const entry = order?.paidEventId && !order.test ? purchaseEntry(order.paidEventId, order.number, order.quote) : null;
-  return { code, data: [page], purchase: entry && { entry, code: withOrderValues(code.purchase, entry) } };
+  return { code, data: [page], purchases: purchases.map((entry) => ({ entry, code: withOrderValues(code.purchase, entry) })) };
 }
 
 /** Elements that do more with a script: videos that play in place, carousels, sharing. */

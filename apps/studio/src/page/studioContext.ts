@@ -34,7 +34,7 @@ export function studioContext(shop: ShopView, funnel: Named, step: Pick<Step, 'i
     checkout: sums && product && offer && step.kind === 'checkout' ? checkoutPreview(shop, funnel, step, { offer, product, sums, pictures, now }) : null,
     order:
       step.kind === 'thank-you' && sums
-        ? { paidEventId: null, number: '1001', test: false, quote: sums, downloads: [], links: [], keys: [], contacts: [], confirmations: [] }
+        ? { number: '1001', test: false, quote: sums, downloads: [], links: [], keys: [], contacts: [], confirmations: [] }
         : null,
     offers: step.kind === 'offer' ? offersPreview(shop, funnel, step, now) : null,
     endsAt: mainOffers(step).some(({ deadline }) => deadline) || product?.closesAt ? { at: now, now, words: '' } : null,

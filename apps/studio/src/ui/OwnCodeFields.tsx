@@ -40,7 +40,7 @@ export function OwnCodeFields({ code, where, onChange }: { code: OwnCode | null 
         className={MONO}
         hint={`With the order’s values: ${Object.keys(ORDER_VALUES)
           .map((name) => `{{${name}}}`)
-          .join(', ')}. However often the order’s page is loaded, it runs once in each browser.`}
+          .join(', ')}. It runs once for an order and once for each thing added to it, however often the page is loaded.`}
         value={now.purchase ?? ''}
         onChange={(event) => set({ purchase: event.target.value || undefined })}
       />

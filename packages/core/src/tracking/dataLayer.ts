@@ -34,7 +34,7 @@ export const DataLayerEntrySchema = z.discriminatedUnion('event', [
       id: z.string().describe('Id of the event, the same that is sent by the server, so that it is counted once'),
       order: z.object({
         number: z.string(),
-        value: MoneyText.describe('Paid, tax and shipping included'),
+        value: MoneyText.describe('Paid with it, tax and shipping included'),
         tax: MoneyText,
         shipping: MoneyText,
         currency: z.string(),
@@ -42,7 +42,7 @@ export const DataLayerEntrySchema = z.discriminatedUnion('event', [
         products: z.array(DataProductSchema),
       }),
     })
-    .describe('Once for each order and browser, however often its page is loaded'),
+    .describe('Once in the buyer’s browser for an order, and for each thing added to it by one click'),
 ]);
 export type DataLayerEntry = z.infer<typeof DataLayerEntrySchema>;
 export type PurchaseEntry = Extract<DataLayerEntry, { event: 'purchase' }>;
