@@ -217,6 +217,19 @@ describe('leads', () => {
     const tagged = await seller.make(`/contacts/${contact.id}/tags`, { tags: ['friend'] }, 'PUT');
     expect(tagged.tags).toEqual(['friend']);
   });
+  it('can lead to an address of the seller’s own, which the page’s policy then allows, and no other page does', async () => {
+    const outside = made('form', { fields: [fields[0]], after: { kind: 'address', url: 'https://example.test/thanks?from=ruta' } });
+    await publishPage((page) => add(page, outside));
+    const sent = await new Buyer(ruta.site).form(`/go/${funnel.entry}/form`, { _form: outside.id, email: 'led@moonmail.test' });
+    expect([sent.status, sent.headers.get('location')]).toEqual([303, 'https://example.test/thanks?from=ruta']);
+    expect((await contactOf('led@moonmail.test')).email).toBe('led@moonmail.test');
+    const policyOf = async (path: string) => (await fetch(`${ruta.site}${path}`)).headers.get('content-security-policy');
+    expect(await policyOf(`/${funnel.slug}`)).toMatch(/form-action [^;]*https:/);
+    expect(await policyOf(`/${funnel.slug}/checkout`)).not.toMatch(/form-action [^;]*https:( |;)/);
+    const { page, revision } = await seller.read(`/steps/${funnel.entry}/page`);
+    const bad = JSON.parse(JSON.stringify(page).replace('https://example.test/thanks?from=ruta', 'javascript:alert(1)'));
+    expect((await seller.send(`/steps/${funnel.entry}/page`, { revision, page: bad }, 'PUT')).status).toBe(400);
+  });
   it('go out as CSV with a column for each field, and nothing a spreadsheet would reckon', async () => {
     const csv = await (await seller.get('/api/contacts/export')).text();
     const [head = ''] = csv.split('\r\n');

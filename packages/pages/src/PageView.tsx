@@ -1,5 +1,5 @@
 import { type PageDocument, type PopUp, type Section, sectionsIn } from '@ruta/core/page';
-import { Fragment, memo, type ReactNode, useMemo } from 'react';
+import { type CSSProperties, Fragment, memo, type ReactNode, useMemo } from 'react';
 import { type EditHooks, type PageContext, PageProvider, type Place, PlaceProvider, usePage, WholePageProvider } from './context';
 import { ElementView } from './elements/ElementView';
 import { columnClasses, sectionClasses } from './layout';
@@ -104,7 +104,7 @@ const SectionView = memo(function SectionView({ section, isEarly }: { section: S
     : undefined;
   const content = (
     <div className={`section ${sectionClasses(section, backdrop !== undefined)}`} id={section.id} style={style}>
-      <div className="row">
+      <div className="row" style={shares(section)}>
         {section.columns.map((column, index) => (
           <div className={columnClasses(column)} key={column.id}>
             <ColumnPlace span={column.span} isEarly={isEarly}>
@@ -121,6 +121,13 @@ const SectionView = memo(function SectionView({ section, isEarly }: { section: S
   );
   return edit ? edit.frameSection(section, content) : content;
 });
+
+/**
+ * How many columns a row has and how many twelfths they share, for the style: so a column is as wide as it will be before
+ * the next one has arrived, and nothing moves while a page comes slowly.
+ */
+const shares = ({ columns }: Section): CSSProperties | undefined =>
+  columns.length > 1 ? ({ '--n': columns.length, '--t': columns.reduce((sum, { span }) => sum + span, 0) } as CSSProperties) : undefined;
 
 function ColumnPlace({ span, isEarly, children }: Place & { children: ReactNode }) {
   return <PlaceProvider value={useMemo(() => ({ span, isEarly }), [span, isEarly])}>{children}</PlaceProvider>;

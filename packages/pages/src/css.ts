@@ -102,11 +102,12 @@ a{color:inherit}
 .space-tight{padding-block:20px}.space-wide{padding-block:var(--space-wide)}
 .ground-plain{background-color:var(--ground)}.ground-tint{background-color:var(--tint)}.ground-sheet{background-color:var(--sheet)}
 .ground-dark{background-color:var(--dark);color:var(--on-dark)}
-.row{display:flex;flex-wrap:wrap;gap:32px 48px;max-width:var(--row);margin:0 auto;align-items:flex-start}
+.row{--n:1;--t:12;display:flex;flex-wrap:wrap;gap:32px 48px;max-width:var(--row);margin:0 auto;align-items:flex-start}
 .space-wide .row{align-items:center}
 .width-narrow .row{max-width:var(--row-narrow)}
 .column{flex:1 1 0;min-width:0;display:flex;flex-direction:column;gap:20px}
-${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{flex-grow:${span}}`).join('')}
+${[2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((span) => `.span-${span}{--s:${span};flex-grow:${span}}`).join('')}
+.row[style]>.column{max-width:calc((100% - 48px*(var(--n) - 1))*var(--s)/var(--t))}
 .align-center{text-align:center}.align-center .column{align-items:center}
 .headline{font-family:var(--heading);font-weight:var(--hw);line-height:var(--h-line);text-wrap:balance;letter-spacing:var(--h-track);text-transform:var(--h-case)}
 .headline-large{font-size:var(--h1)}
@@ -210,7 +211,7 @@ legend{font:var(--hw) 1.25rem/1.3 var(--heading);margin-bottom:12px}
 @media (max-width:720px){
 body{font-size:16px}
 .section{padding:calc(var(--space)*.68) 18px}.space-tight{padding-block:16px}.space-wide{padding-block:calc(var(--space-wide)*.58)}
-.row{flex-direction:column;gap:28px}.column{width:100%}
+.row{flex-direction:column;gap:28px}.column,.row[style]>.column{width:100%;max-width:none}
 .button-main{width:100%}
 .order-peek{display:block}
 main:has(.order-peek) .order-summary{display:none}

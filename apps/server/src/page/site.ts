@@ -98,7 +98,9 @@ export function pageSite(services: Tracked & LiveServices): Router {
         .type('html')
         .send(renderStep(services, seen, { form: { actionUrl: '', values: {}, errors: {}, sent: { id: form.id, words: form.after.words } } }));
     }
-    return response.redirect(303, onward(request, live, { outcome: 'submitted' }, contact));
+    // Counted as going on, wherever that is.
+    const next = onward(request, live, { outcome: 'submitted' }, contact);
+    return response.redirect(303, form.after?.kind === 'address' ? form.after.url : next);
   });
 
   return router;

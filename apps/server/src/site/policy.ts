@@ -10,14 +10,16 @@ interface Allowed {
   players: boolean;
   /** Pictures of other hosts, in own HTML. */
   pictures: boolean;
+  /** Forms that lead to other hosts once they are sent. */
+  formsLeadOut: boolean;
   /** Whatever the seller's own code asks for. */
   ownCode: boolean;
 }
 
-const NOTHING: Allowed = { players: false, pictures: false, ownCode: false };
+const NOTHING: Allowed = { players: false, pictures: false, formsLeadOut: false, ownCode: false };
 
 /** What public pages may load, from where: by itself only what is the shop's own. */
-export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { players, pictures, ownCode }: Allowed = NOTHING): string {
+export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { players, pictures, formsLeadOut, ownCode }: Allowed = NOTHING): string {
   const own = ["'self'", ...(standinsUrl ? [standinsUrl] : [])].join(' ');
   const wide = ownCode ? ' https:' : '';
   return [
@@ -27,7 +29,8 @@ export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { playe
     `img-src 'self' data:${pictures || ownCode ? ' https:' : ''}`,
     `media-src 'self'${players || ownCode ? ' https:' : ''}`,
     `frame-src ${own}${players || ownCode ? ' https:' : ''}`,
-    `form-action ${own}${wide}`,
+    // Browsers hold where a form is led on to against this as well.
+    `form-action ${own}${formsLeadOut ? ' https: http:' : wide}`,
     "base-uri 'none'",
     "object-src 'none'",
     "frame-ancestors 'self'",
@@ -41,8 +44,10 @@ export const codeOn = ({ db }: Pick<Services, 'db'>, { publication, page }: Live
 /** What one page may load: more only where it shows videos of other hosts, or runs the seller's own code. */
 export function pagePolicy(services: Pick<Services, 'db' | 'config'>, live: LiveStep): string {
   const players = allElements(live.page).some((element) => element.type === 'video' && element.source?.kind === 'address');
+  const formsLeadOut = allElements(live.page).some((element) => element.type === 'form' && element.after?.kind === 'address');
   return sitePolicy(services.config, {
     players,
+    formsLeadOut,
     pictures: allElements(live.page).some(({ type }) => type === 'html'),
     ownCode: hasCode(codeOn(services, live)),
   });

@@ -1,4 +1,4 @@
-import { type ElementOf, FIELD_KINDS, type FieldKind, type FieldOfForm, MOST_STAGES, words } from '@ruta/core/elements';
+import { type ElementOf, FIELD_KINDS, type FieldKind, type FieldOfForm, type FormAfter, FormAfterSchema, MOST_STAGES, words } from '@ruta/core/elements';
 import { wordsAtCommas } from '@ruta/core/formats';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -11,6 +11,7 @@ type Questions = ElementOf<'form'>;
 /** Everything inside a form: fields, stages, consent, tags, and what happens next. The address is always asked. */
 export function FormFields({ element, change }: { element: Questions; change: (changes: Record<string, unknown>) => void }) {
   const { fields, stages, consent, after } = element;
+  const [wayOn, setWayOn] = useState<keyof typeof AFTER>(after?.kind ?? 'route');
   const set = (index: number, changes: Partial<FieldOfForm>) => change({ fields: fields.with(index, { ...(fields[index] as FieldOfForm), ...changes }) });
   const move = (index: number, by: number) => change({ fields: fields.toSpliced(index, 1).toSpliced(index + by, 0, fields[index] as FieldOfForm) });
   return (
@@ -70,12 +71,21 @@ export function FormFields({ element, change }: { element: Questions; change: (c
       <TagsField tags={element.tags ?? []} onChange={(tags) => change({ tags: tags.length > 0 ? tags : undefined })} />
       <SelectField
         label="What happens next"
-        value={after?.kind ?? 'route'}
-        onChange={(event) => change({ after: event.target.value === 'message' ? { kind: 'message', words: 'Thank you. Look into your mailbox.' } : undefined })}
+        value={wayOn}
+        onChange={(event) => {
+          const kind = event.target.value as keyof typeof AFTER;
+          setWayOn(kind);
+          // An address is kept only once it is one.
+          if (kind !== 'address') change({ after: AFTER[kind]() });
+        }}
       >
         <option value="route">They go on as the map says</option>
         <option value="message">They stay, and are told something</option>
+        <option value="address">They go to an address</option>
       </SelectField>
+      {wayOn === 'address' ? (
+        <AfterAddress url={after?.kind === 'address' ? after.url : ''} onChange={(url) => change({ after: { kind: 'address', url } })} />
+      ) : null}
       {after?.kind === 'message' ? (
         <TextArea
           label="What they are told"
@@ -210,6 +220,33 @@ function AddField({ fields, onAdd }: { fields: FieldOfForm[]; onAdd: (field: Fie
           </option>
         ))}
     </SelectField>
+  );
+}
+
+/** What a form does at first when another way of going on is chosen. */
+const AFTER = {
+  route: () => undefined,
+  message: (): FormAfter => ({ kind: 'message', words: 'Thank you. Look into your mailbox.' }),
+  address: () => undefined,
+};
+
+/** Where a form leads once it was sent; kept once it is an address. */
+function AfterAddress({ url, onChange }: { url: string; onChange: (url: string) => void }) {
+  const [typed, setTyped] = useState(url);
+  const read = FormAfterSchema.safeParse({ kind: 'address', url: typed.trim() });
+  return (
+    <TextField
+      label="Address"
+      type="url"
+      placeholder="https://"
+      value={typed}
+      error={typed.trim() === '' || read.success ? undefined : read.error.issues[0]?.message}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        const next = FormAfterSchema.safeParse({ kind: 'address', url: event.target.value.trim() });
+        if (next.success && next.data.kind === 'address') onChange(next.data.url);
+      }}
+    />
   );
 }
 

@@ -34,7 +34,10 @@ export type FieldOfForm = z.infer<typeof FormFieldSchema>;
 export const FormAfterSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('route') }),
   z.object({ kind: z.literal('message'), words: z.string().trim().min(1, 'Write what is said.').max(600) }),
+  z.object({ kind: z.literal('address'), url: z.url({ protocol: /^https?$/, error: 'Enter an address that begins with https://' }).max(1000) }),
 ]);
+
+export type FormAfter = z.infer<typeof FormAfterSchema>;
 
 /** Most stages that a form can have. */
 export const MOST_STAGES = 6;

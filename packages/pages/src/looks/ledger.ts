@@ -21,7 +21,7 @@ export const ledger: Look = {
   rules: `
 :root,:host{--mono:ui-monospace,"Cascadia Mono","DejaVu Sans Mono",monospace}
 .section:not(.space-tight){border-top:1px solid var(--ink)}.ground-dark+.section{border-top:0}
-.row{gap:28px 0}.column{padding-inline:24px}.column:first-child{padding-left:0}.column:last-child{padding-right:0}.column+.column{border-left:1px solid color-mix(in srgb,currentColor 26%,transparent)}
+.row{gap:28px 0}@media (min-width:720.02px){.row[style]>.column{max-width:calc(100%*var(--s)/var(--t))}}.column{padding-inline:24px}.column:first-child{padding-left:0}.column:last-child{padding-right:0}.column+.column{border-left:1px solid color-mix(in srgb,currentColor 26%,transparent)}
 .text-eyebrow,.text-small,.logo,.step-number,.testimonial figcaption{font-family:var(--mono)}
 .text-eyebrow{font-size:.82rem;font-weight:400;text-transform:uppercase;letter-spacing:.06em}.text-small{font-size:.82rem}
 .logo{font-size:.95rem;font-weight:600}
