@@ -1,3 +1,4 @@
+import { isElementOf } from '@ruta/core/elements';
 import { allElements } from '@ruta/core/page';
 import { hasCode, joinCode, type OwnCode } from '@ruta/core/shop';
 import type { Config } from '../base/config';
@@ -44,7 +45,7 @@ export const codeOn = ({ db }: Pick<Services, 'db'>, { publication, page }: Live
 /** What one page may load: more only where it shows videos of other hosts, or runs the seller's own code. */
 export function pagePolicy(services: Pick<Services, 'db' | 'config'>, live: LiveStep): string {
   const players = allElements(live.page).some((element) => element.type === 'video' && element.source?.kind === 'address');
-  const formsLeadOut = allElements(live.page).some((element) => element.type === 'form' && element.after?.kind === 'address');
+  const formsLeadOut = allElements(live.page).some((element) => isElementOf(element, 'form') && element.after?.kind === 'address');
   return sitePolicy(services.config, {
     players,
     formsLeadOut,

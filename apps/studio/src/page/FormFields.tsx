@@ -1,4 +1,4 @@
-import { type ElementOf, FIELD_KINDS, type FieldKind, type FieldOfForm, type FormAfter, FormAfterSchema, MOST_STAGES, words } from '@ruta/core/elements';
+import { type AfterForm, type ElementOf, FIELD_KINDS, type FieldKind, type FieldOfForm, FormAfterSchema, MOST_STAGES, words } from '@ruta/core/elements';
 import { wordsAtCommas } from '@ruta/core/formats';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -226,7 +226,7 @@ function AddField({ fields, onAdd }: { fields: FieldOfForm[]; onAdd: (field: Fie
 /** What a form does at first when another way of going on is chosen. */
 const AFTER = {
   route: () => undefined,
-  message: (): FormAfter => ({ kind: 'message', words: 'Thank you. Look into your mailbox.' }),
+  message: (): AfterForm => ({ kind: 'message', words: 'Thank you. Look into your mailbox.' }),
   address: () => undefined,
 };
 

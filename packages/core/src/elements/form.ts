@@ -37,7 +37,7 @@ export const FormAfterSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('address'), url: z.url({ protocol: /^https?$/, error: 'Enter an address that begins with https://' }).max(1000) }),
 ]);
 
-export type FormAfter = z.infer<typeof FormAfterSchema>;
+export type AfterForm = z.infer<typeof FormAfterSchema>;
 
 /** Most stages that a form can have. */
 export const MOST_STAGES = 6;

@@ -5,7 +5,7 @@ export { type FreeTime, FreeTimeSchema } from './appointment';
 export * from './bindName';
 export * from './drawings';
 export { newQuestion, UNWRITTEN_QUESTION } from './faq';
-export { addressFields, FIELD_KINDS, type FieldKind, type FieldOfForm, type FormAfter, FormAfterSchema, FormFieldSchema, MOST_STAGES } from './form';
+export { type AfterForm, addressFields, FIELD_KINDS, type FieldKind, type FieldOfForm, FormAfterSchema, FormFieldSchema, MOST_STAGES } from './form';
 export { HTML_ATTRIBUTES, HTML_STYLES, HTML_TAGS } from './html';
 export * from './icons';
 export * from './layout';
