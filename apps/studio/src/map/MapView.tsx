@@ -118,10 +118,13 @@ function FunnelMap() {
     if (!id || !nodes.some((node) => node.id === id)) return;
     // The drawing follows a moment later than what it is drawn from.
     let tries = 0;
+    let kept = 0;
     let frame = requestAnimationFrame(function focus() {
       // What is open over the map holds the keyboard until it has closed.
       const isHeld = document.querySelector('[role=dialog], [role=menu]') !== null;
-      if (!isHeld && focusStop(holder.current, id)) toFocus.current = null;
+      // A menu that closes gives the keyboard back a moment after it is gone, so it has to have stayed here.
+      kept = !isHeld && focusStop(holder.current, id) ? kept + 1 : 0;
+      if (kept === KEPT_FRAMES) toFocus.current = null;
       else if (++tries < FOCUS_FRAMES) frame = requestAnimationFrame(focus);
     });
     return () => cancelAnimationFrame(frame);
@@ -303,6 +306,7 @@ function FunnelMap() {
 }
 
 const FOCUS_FRAMES = 120;
+const KEPT_FRAMES = 3;
 
 /** Brings the keyboard to a stop. @returns whether it stands on the screen and has it now */
 function focusStop(holder: HTMLElement | null, id: string): boolean {
