@@ -104,7 +104,9 @@ export function WebhookDialog(props: { webhook: Webhook | null; onClose: () => v
           {webhook ? (
             <Button
               look="quiet"
-              disabled={rotating.isLoading}
+              // It closes this dialog; what is typed here is saved or taken back first.
+              disabled={rotating.isLoading || unsaved}
+              title={unsaved ? 'Save first what you changed here' : undefined}
               onClick={() =>
                 rotate(webhook.id)
                   .unwrap()
