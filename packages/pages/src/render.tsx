@@ -1,9 +1,10 @@
 import type { BumpPosition } from '@ruta/core/offers';
 import { BUMP_POSITIONS } from '@ruta/core/offers';
 import type { PageDocument } from '@ruta/core/page';
-import type { OwnCode } from '@ruta/core/shop';
+import type { CodeNeeds, JoinedCode } from '@ruta/core/shop';
 import type { DataLayerEntry, PurchaseEntry } from '@ruta/core/tracking';
 import { renderToStaticMarkup } from 'react-dom/server';
+import { CONSENT_CSS, ConsentAgain, ConsentQuestion, type ConsentQuestionView } from './ConsentQuestion';
 import type { PageContext } from './context';
 import { fontFiles, pageCss } from './css';
 import { BumpList, bumpsKey } from './elements/Bumps';
@@ -25,12 +26,20 @@ export interface HtmlOptions {
   shareImage: string | null;
   /** Id of the picture in the browser's tab; null for the shop's sign. */
   icon: string | null;
-  /** The seller's own code, put in as it is written. */
-  code: OwnCode;
+  /** The seller's own code, put in as it is written; what needs a visitor's consent waits for it. */
+  code: JoinedCode[];
+  /** Asks for consent; nobody is asked without it. */
+  consent?: ConsentQuestionView | null;
   /** What a tag manager finds in `window.rutaData`; nothing on pages without own code, where nobody reads it. */
   data?: DataLayerEntry[];
   /** Purchases, each told once in a browser, with the code that then runs. */
-  purchases?: Array<{ entry: PurchaseEntry; code: string }>;
+  purchases?: PurchaseToTell[];
+}
+
+/** A purchase for the data layer, with the code that runs after it. */
+export interface PurchaseToTell {
+  entry: PurchaseEntry;
+  code: Array<{ needs: CodeNeeds; html: string }>;
 }
 
 /** The HTML of a whole public page. The same document and context always give the same text. */
@@ -60,7 +69,7 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
           <link key={file} rel="preload" as="font" type="font/woff2" href={`/assets/fonts/${file}`} crossOrigin="anonymous" />
         ))}
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: made by our own code from a validated brand */}
-        <style dangerouslySetInnerHTML={{ __html: pageCss(context.brand, { page }) }} />
+        <style dangerouslySetInnerHTML={{ __html: pageCss(context.brand, { page }) + (options.consent ? CONSENT_CSS : '') }} />
         {options.structuredData ? (
           // biome-ignore lint/security/noDangerouslySetInnerHtml: JSON with every “<” written as an escape
           <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: JSON.stringify(options.structuredData).replaceAll('<', '\\u003c') }} />
@@ -70,7 +79,9 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
         <a className="skip" href="#content">
           To the content
         </a>
+        {options.consent ? <ConsentQuestion {...options.consent} /> : null}
         <PageView page={page} context={context} />
+        {options.consent ? <ConsentAgain /> : null}
         {options.scripts.map((script) => (
           <script key={script} src={script} defer />
         ))}
@@ -83,8 +94,9 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
     </html>,
   );
   // Written past the markup, since it may hold whatever a head and a body may hold.
-  const head = dataScript(options.data ?? []) + options.code.head;
-  const body = purchaseScript(options.purchases ?? []) + options.code.body;
+  const free = options.code.find(({ needs }) => needs === 'nothing');
+  const head = dataScript(options.data ?? []) + (free?.head ?? '');
+  const body = purchaseScript(options.purchases ?? []) + (free?.body ?? '') + gatedScript(options);
   const html = head ? markup.replace('</head>', () => `${head}</head>`) : markup;
   const end = html.lastIndexOf('</body>');
   return `<!doctype html>${body ? `${html.slice(0, end)}${body}${html.slice(end)}` : html}`;
@@ -100,9 +112,23 @@ const dataScript = (data: DataLayerEntry[]): string => (data.length > 0 ? `<scri
  * Tells each purchase once in a browser: the page of an order is loaded again and again, and each time would count. The code
  * is put in as a piece of its own, in which scripts run.
  */
-function purchaseScript(purchases: NonNullable<HtmlOptions['purchases']>): string {
+function purchaseScript(purchases: PurchaseToTell[]): string {
   if (purchases.length === 0) return '';
-  return `<script>${inScript(purchases)}.forEach(function(p){var told='ruta told '+p.entry.id;try{if(localStorage.getItem(told))return;localStorage.setItem(told,'1')}catch(e){}window.rutaData.push(p.entry);if(p.code)document.body.append(document.createRange().createContextualFragment(p.code))})</script>`;
+  const told = purchases.map(({ entry, code }) => ({ entry, code: code.find(({ needs }) => needs === 'nothing')?.html ?? '' }));
+  return `<script>${inScript(told)}.forEach(function(p){var told='ruta told '+p.entry.id;try{if(localStorage.getItem(told))return;localStorage.setItem(told,'1')}catch(e){}window.rutaData.push(p.entry);if(p.code)document.body.append(document.createRange().createContextualFragment(p.code))})</script>`;
+}
+
+/** Code that waits for a visitor's consent, as data that nothing runs; `runtime/consent.ts` puts in what may run. */
+function gatedScript({ code, purchases = [], consent }: HtmlOptions): string {
+  if (!consent) return '';
+  const gated = [
+    ...code.flatMap(({ needs, head, body }) => [
+      { needs, place: 'head', html: head },
+      { needs, place: 'body', html: body },
+    ]),
+    ...purchases.flatMap(({ entry, code: after }) => after.map(({ needs, html }) => ({ needs, place: 'body', html, once: `ruta ran ${entry.id} ${needs}` }))),
+  ].filter(({ needs, html }) => needs !== 'nothing' && html !== '');
+  return `<script type="application/json" id="ruta-gated">${inScript(gated)}</script>`;
 }
 
 /** The lines and totals of a quote as a piece of HTML, for a checkout whose total has changed. */

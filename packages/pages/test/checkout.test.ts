@@ -89,7 +89,7 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     structuredData: null,
     shareImage: null,
     icon: null,
-    code: { head: '', body: '' },
+    code: [],
   });
   return /<form.*<\/form>/s.exec(text)?.[0] ?? '';
 }

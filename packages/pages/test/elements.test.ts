@@ -63,7 +63,7 @@ const options = {
   structuredData: null,
   shareImage: null,
   icon: null,
-  code: { head: '', body: '' },
+  code: [],
 };
 
 /** The HTML of one element on a page of its own. */

@@ -21,7 +21,7 @@ import { drawingOf, patternRule } from '../src/drawings';
 import { cropStyle } from '../src/elements/Photo';
 import { cardOptions } from '../src/elements/PriceTableView';
 import { layoutClasses, sectionClasses, sizeClasses } from '../src/layout';
-import { renderPage } from '../src/render';
+import { type HtmlOptions, renderPage } from '../src/render';
 import { shopContext } from '../src/shopContext';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
@@ -53,14 +53,14 @@ const context: PageContext = {
   addressOf: (stepId) => `https://shop.test/${stepId ?? 'here'}`,
   cleanHtml: (code) => code.replaceAll('<script>', ''),
 };
-const options = {
+const options: HtmlOptions = {
   address: 'https://shop.test/x',
   scripts: [],
   pixelUrl: null,
   structuredData: null,
   shareImage: null,
   icon: null,
-  code: { head: '', body: '' },
+  code: [],
 };
 const made = <T extends ElementType>(type: T, changes: object = {}) => ({ ...newElement(type, newId), ...changes }) as PageElement;
 const sectionOf = (elements: PageElement[], changes: Partial<Section> = {}): Section => ({
@@ -76,7 +76,7 @@ const pageOf = (sections: Section[], changes: Partial<PageDocument> = {}): PageD
   sections,
   ...changes,
 });
-const render = (page: PageDocument, changes: Partial<PageContext> = {}, more: Partial<typeof options> = {}) =>
+const render = (page: PageDocument, changes: Partial<PageContext> = {}, more: Partial<HtmlOptions> = {}) =>
   renderPage(page, { ...context, ...changes }, { ...options, ...more });
 /** What stands in the main part of a page with one element. */
 const html = (element: PageElement, changes: Partial<PageContext> = {}): string =>
@@ -385,7 +385,11 @@ describe('a page around it', () => {
     expect(answered({ formId: one.id, errors: { email: 'Please.' } })).not.toContain('<dialog open');
   });
   it('puts own code where it belongs, whatever stands in it', () => {
-    const text = render(pageOf([]), {}, { code: { head: '<meta name="a" content="$1 </body>">', body: '<script>"</head>"</script>' } });
+    const text = render(
+      pageOf([]),
+      {},
+      { code: [{ needs: 'nothing', head: '<meta name="a" content="$1 </body>">', body: '<script>"</head>"</script>', purchase: '' }] },
+    );
     expect(text).toContain('<meta name="a" content="$1 </body>"></head>');
     expect(text.endsWith('<script>"</head>"</script></body></html>')).toBe(true);
   });

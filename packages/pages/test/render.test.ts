@@ -50,7 +50,7 @@ const options = {
   structuredData: { name: '</script><script>alert(1)' },
   shareImage: null,
   icon: null,
-  code: { head: '', body: '' },
+  code: [],
 };
 const html = (page: PageDocument, changes: Partial<PageContext> = {}) => renderPage(page, { ...context, ...changes }, options);
 

@@ -1,18 +1,19 @@
-import { ContactDetailSchema, ContactListQuerySchema, ContactPageSchema, ContactTagsSchema } from '@ruta/core/contacts';
+import { ContactDetailSchema, ContactListQuerySchema, ContactPageSchema, ContactTagsSchema, JudgedLeadSchema } from '@ruta/core/contacts';
 import { CountSchema } from '@ruta/core/lists';
 import { eq } from 'drizzle-orm';
 import { bookingsOf } from '../appointments/store';
 import type { Api } from '../base/api';
 import { outbox } from '../base/outbox/tables';
 import { sendFile } from '../base/sendFile';
-import type { Services } from '../base/services';
+import type { Tracked } from '../tracking/recorder';
 import { storyOf } from '../tracking/story';
 import { events } from '../tracking/tables';
 import { answersOfContact, setTags, tagsOf } from './answers';
 import { contactsCsv } from './export';
+import { judgeLead } from './judge';
 import { type ContactRow, countContacts, listContacts, loadContact } from './store';
 
-export function contactRoutes(api: Api, services: Services): void {
+export function contactRoutes(api: Api, services: Tracked): void {
   const { db } = services;
   api.on({ method: 'get', path: '/contacts', summary: 'Contacts, page by page', query: ContactListQuerySchema, response: ContactPageSchema }, ({ query }) =>
     listContacts(db, query),
@@ -35,6 +36,10 @@ export function contactRoutes(api: Api, services: Services): void {
       db.transaction((tx) => setTags(tx, services, contact.id, body.tags));
       return detail(contact);
     },
+  );
+  api.on(
+    { method: 'put', path: '/contacts/:id/quality', summary: 'Mark how a lead turned out', body: JudgedLeadSchema, response: ContactDetailSchema },
+    ({ params, body }) => detail(judgeLead(services, loadContact(db, params.id ?? ''), body.quality)),
   );
   function detail(contact: ContactRow) {
     return {

@@ -52,6 +52,7 @@ export function saveContact(tx: Db, { clock }: Pick<Services, 'clock'>, details:
     answers: { ...known?.answers, ...details.answers },
     funnelId: known?.funnelId ?? details.funnelId,
     campaign: known?.campaign ?? details.campaign,
+    quality: known?.quality ?? null,
     orders: known?.orders ?? 0,
     paid: known?.paid ?? 0,
     createdAt: known?.createdAt ?? now,

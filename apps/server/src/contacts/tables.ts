@@ -1,3 +1,4 @@
+import type { LeadQuality } from '@ruta/core/contacts';
 import type { Campaign } from '@ruta/core/facts';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
@@ -13,6 +14,8 @@ export const contacts = sqliteTable(
     answers: text({ mode: 'json' }).$type<Record<string, string>>().notNull(),
     funnelId: text(),
     campaign: text({ mode: 'json' }).$type<Campaign>(),
+    /** How the lead turned out, as a person judged it. */
+    quality: text().$type<LeadQuality>(),
     /** Paid orders in live mode without gifts, and what they came to: kept beside the orders for lists. */
     orders: integer().notNull().default(0),
     paid: integer().notNull().default(0),

@@ -9,7 +9,7 @@ import { saveContact } from '../contacts/store';
 import type { LiveServices, LiveStep } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
-import { makeEvent } from '../tracking/visitor';
+import { makeEvent, placeOf } from '../tracking/visitor';
 
 const DAY = 24 * 60 * 60 * 1000;
 const MAX_NAME = 80;
@@ -71,8 +71,7 @@ export function bookAppointment(
     if (known) recorder.saveVisitor(known);
     recorder.record(
       makeEvent(services, 'appointment.booked', mode, isCounted ? known : null, {
-        funnelId: live.publication.funnelId,
-        stepId: live.step.id,
+        ...placeOf(live),
         contactId: contact.id,
         data: { bookingId: id, at: slot.start },
       }),

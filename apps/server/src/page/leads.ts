@@ -16,7 +16,7 @@ import { openOrder } from '../orders/write';
 import { markPaid } from '../payments/fulfil';
 import { loadShop } from '../shop/store';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
-import { makeEvent } from '../tracking/visitor';
+import { makeEvent, placeOf } from '../tracking/visitor';
 
 /** Saves the contact, gives the gift, and writes the lead, all at once or not at all. @returns whose address it is */
 export function saveLead(
@@ -51,8 +51,7 @@ export function saveLead(
     if (known) recorder.saveVisitor(known);
     recorder.record(
       makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, {
-        funnelId,
-        stepId: live.step.id,
+        ...placeOf(live),
         contactId: contact.id,
         data: { form: form.id },
       }),
@@ -75,8 +74,7 @@ function giveGift(tx: Db, services: Tracked & LiveServices, live: LiveStep, cont
   }
   const shop = loadShop(services.db);
   const { order, payment } = openOrder(tx, services, {
-    funnelId: live.publication.funnelId,
-    stepId: live.step.id,
+    ...placeOf(live),
     cartId: newId(clock, 'cart'),
     visitorId: visitor?.id ?? null,
     mode: shop.settings.mode,

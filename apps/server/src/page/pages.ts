@@ -92,7 +92,7 @@ interface Addressed {
 }
 
 /** Finds pages that are the same for everybody by their path; each path is looked up once until something changes. */
-function addressBook(services: Pick<Needs, 'db' | 'config' | 'live' | 'changes'>): (path: string) => Addressed | null {
+function addressBook(services: Pick<Needs, 'db' | 'clock' | 'config' | 'live' | 'changes'>): (path: string) => Addressed | null {
   const { live, changes } = services;
   const known = new Map<string, Addressed | null>();
   changes.onChange(() => known.clear());

@@ -14,7 +14,7 @@ import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { recordRoutes } from '../tracking/routesTaken';
-import { countedVisitor, counts, makeEvent, visitorOf } from '../tracking/visitor';
+import { countedVisitor, counts, makeEvent, placeOf, visitorOf } from '../tracking/visitor';
 import { saveLead } from './leads';
 
 /** Generous, since a whole class or office may share one address. */
@@ -52,7 +52,7 @@ export function pageSite(services: Tracked & LiveServices): Router {
     if (to && 'stepId' in to && !live.publication.snapshot.graph.steps.some((step) => step.id === to.stepId)) return gone(response);
     const visitor = countedVisitor(services, request);
     if (visitor) {
-      const place = { funnelId: live.publication.funnelId, stepId: live.step.id };
+      const place = placeOf(live);
       recorder.gather(makeEvent(services, 'step.left', loadShop(db).settings.mode, visitor, place), visitor);
     }
     response.set('cache-control', 'no-store');

@@ -1,10 +1,12 @@
 import { isElementOf } from '@ruta/core/elements';
 import { allElements } from '@ruta/core/page';
-import { hasCode, joinCode, type OwnCode } from '@ruta/core/shop';
+import { askedCategories, type JoinedCode, joinCode } from '@ruta/core/shop';
 import type { Config } from '../base/config';
 import type { Services } from '../base/services';
+import { pixelsOn } from '../conversions/pixels';
 import type { LiveStep } from '../funnel/live';
 import { loadShop } from '../shop/store';
+import { scriptUrl } from './scripts';
 
 interface Allowed {
   /** Frames and media of other hosts, for videos that are played on the page. */
@@ -27,7 +29,8 @@ export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { playe
     `default-src 'self'${wide}`,
     ...(ownCode ? [`script-src 'self' 'unsafe-inline' https:${standinsUrl ? ` ${standinsUrl}` : ''}`, `connect-src ${own} https:`] : []),
     `style-src 'self' 'unsafe-inline'${wide}`,
-    `img-src 'self' data:${pictures || ownCode ? ' https:' : ''}`,
+    // A pixel tells its platform by asking for a picture.
+    `img-src 'self' data:${pictures || ownCode ? ' https:' : ''}${ownCode && standinsUrl ? ` ${standinsUrl}` : ''}`,
     `media-src 'self'${players || ownCode ? ' https:' : ''}`,
     `frame-src ${own}${players || ownCode ? ' https:' : ''}`,
     // Browsers hold where a form is led on to against this as well.
@@ -38,18 +41,21 @@ export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { playe
   ].join('; ');
 }
 
-/** The seller's own code on one page: of the shop, the funnel and the page together. */
-export const codeOn = ({ db }: Pick<Services, 'db'>, { publication, page }: LiveStep): Required<OwnCode> =>
-  joinCode(loadShop(db).settings.code, publication.snapshot.code, page.code);
+/** The code on one page that is not Ruta's: pixels, and the seller's own of the shop, the funnel and the page together. */
+export function codeOn(services: Pick<Services, 'db' | 'clock' | 'config'>, { publication, page }: LiveStep): JoinedCode[] {
+  const { code, consent } = loadShop(services.db).settings;
+  const pixels = pixelsOn(services, publication.funnelId, scriptUrl(services.config, 'pixel'));
+  return joinCode(askedCategories(consent).length > 0, pixels, code, publication.snapshot.code, page.code);
+}
 
 /** What one page may load: more only where it shows videos of other hosts, or runs the seller's own code. */
-export function pagePolicy(services: Pick<Services, 'db' | 'config'>, live: LiveStep): string {
+export function pagePolicy(services: Pick<Services, 'db' | 'clock' | 'config'>, live: LiveStep): string {
   const players = allElements(live.page).some((element) => element.type === 'video' && element.source?.kind === 'address');
   const formsLeadOut = allElements(live.page).some((element) => isElementOf(element, 'form') && element.after?.kind === 'address');
   return sitePolicy(services.config, {
     players,
     formsLeadOut,
     pictures: allElements(live.page).some(({ type }) => type === 'html'),
-    ownCode: hasCode(codeOn(services, live)),
+    ownCode: codeOn(services, live).length > 0,
   });
 }

@@ -1,12 +1,13 @@
 import { type ElementType, isElementOf, type PageElement } from '@ruta/core/elements';
 import { allElements, type PageDocument } from '@ruta/core/page';
-import { hasCode } from '@ruta/core/shop';
+import { askedCategories } from '@ruta/core/shop';
 import { type DataLayerEntry, type PurchaseEntry, wholeUnits, withOrderValues } from '@ruta/core/tracking';
 import { type PageContext, shopContext } from '@ruta/pages';
 import { type HtmlOptions, renderPage } from '@ruta/pages/render';
 import type { Services } from '../base/services';
 import { type LiveStep, stepPath } from '../funnel/live';
 import { loadShop } from '../shop/store';
+import { wordingOf } from '../tracking/consent';
 import { publicContext } from './context';
 import { codeOn } from './policy';
 import { productData } from './productData';
@@ -20,6 +21,8 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
   const context = { ...publicContext(services, live), ...personal };
   const { page, step } = live;
   const address = services.config.siteUrl + stepPath(live);
+  const { consent } = loadShop(services.db).settings;
+  const asks = consent && askedCategories(consent).length > 0;
   const types = new Set(allElements(page).map((element) => element.type));
   const picture = context.pictures[page.shareImageId ?? ''] ?? context.product?.picture;
   const pictureUrl = picture ? `${services.config.siteUrl}/media/${picture.id}/${picture.widths.at(-1)}.webp` : null;
@@ -27,6 +30,7 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
     address,
     scripts: [
       scriptUrl(services.config, 'view'),
+      ...(asks ? [scriptUrl(services.config, 'consent')] : []),
       ...(isLively(page) ? [scriptUrl(services.config, 'page')] : []),
       ...(types.has('order-form') ? [scriptUrl(services.config, 'checkout')] : []),
       ...(types.has('offers') || types.has('countdown') ? [scriptUrl(services.config, 'offer')] : []),
@@ -35,6 +39,7 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
     structuredData: step.kind === 'sales' || step.kind === 'checkout' ? productData(services, live, context, address, pictureUrl) : null,
     shareImage: pictureUrl,
     icon: page.iconId ?? context.brand.iconId ?? null,
+    consent: asks ? { settings: consent, wording: wordingOf(consent) } : null,
     ...ownCodeOf(services, live, context, purchases),
   });
 }
@@ -47,7 +52,7 @@ function ownCodeOf(
   purchases: readonly PurchaseEntry[],
 ): Pick<HtmlOptions, 'code' | 'data' | 'purchases'> {
   const code = codeOn(services, live);
-  if (!hasCode(code)) return { code };
+  if (code.length === 0) return { code };
   const { mode, currency } = loadShop(services.db).settings;
   const { publication, step } = live;
   const page: DataLayerEntry = {
@@ -58,7 +63,11 @@ function ownCodeOf(
     currency,
     product: product ? { name: product.name, price: product.current === null ? null : wholeUnits(product.current, currency) } : null,
   };
-  return { code, data: [page], purchases: purchases.map((entry) => ({ entry, code: withOrderValues(code.purchase, entry) })) };
+  return {
+    code,
+    data: [page],
+    purchases: purchases.map((entry) => ({ entry, code: code.map(({ needs, purchase }) => ({ needs, html: withOrderValues(purchase, entry) })) })),
+  };
 }
 
 /** Elements that do more with a script: videos that play in place, carousels, sharing. */
@@ -85,6 +94,6 @@ export function renderOwnPage({ db, config }: Pick<Services, 'db' | 'config'>, p
     structuredData: null,
     shareImage: null,
     icon: context.brand.iconId ?? null,
-    code: { head: '', body: '' },
+    code: [],
   });
 }

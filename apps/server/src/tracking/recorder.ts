@@ -1,14 +1,13 @@
-import { isGoal, type StepKind } from '@ruta/core/funnel';
 import type { TrackedEvent } from '@ruta/core/tracking';
 import type { Database } from 'better-sqlite3';
 import { eq, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Db } from '../base/db';
 import type { Services } from '../base/services';
-import { steps } from '../funnel/tables';
-import { rollUpOffer } from './offerShowings';
-import { rollUpRoute } from './routeVisitors';
-import { events, offerShowings, routeVisitors, stepVisitors, visitors } from './tables';
+import { Handovers } from './handovers';
+import { RollUps } from './rollUps';
+import { events, visitors } from './tables';
+import type { UntoldMoments } from './untold';
 
 /** How long views are gathered before they are written together: one flush to disk for many visitors. */
 const GATHER_MS = 250;
@@ -19,6 +18,7 @@ export type VisitorRow = typeof visitors.$inferSelect;
 /** What areas that tell what happened work with. */
 export interface Tracked extends Services {
   recorder: Recorder;
+  untold: UntoldMoments;
 }
 
 /** JSON columns are given to prepared statements as text, or as a true null. */
@@ -58,6 +58,10 @@ function prepareStatements(db: Db) {
     visits: sql`excluded.visits`,
     device: sql`excluded.device`,
     lastCampaign: sql`excluded.last_campaign`,
+    lastClicks: sql`excluded.last_clicks`,
+    address: sql`excluded.address`,
+    agent: sql`excluded.agent`,
+    consent: sql`excluded.consent`,
   };
   return {
     event: compiled(
@@ -73,10 +77,14 @@ function prepareStatements(db: Db) {
           visitId: given('visitId'),
           funnelId: given('funnelId'),
           stepId: given('stepId'),
+          publicationId: given('publicationId'),
           orderId: given('orderId'),
           contactId: given('contactId'),
           device: given('device'),
           campaign: json('campaign'),
+          firstCampaign: json('firstCampaign'),
+          clicks: json('clicks'),
+          mayTell: given('mayTell'),
           data: json('data'),
         })
         .onConflictDoNothing(),
@@ -96,21 +104,13 @@ function prepareStatements(db: Db) {
           device: given('device'),
           firstCampaign: json('firstCampaign'),
           lastCampaign: json('lastCampaign'),
+          firstClicks: json('firstClicks'),
+          lastClicks: json('lastClicks'),
+          address: given('address'),
+          agent: given('agent'),
+          consent: json('consent'),
         })
         .onConflictDoUpdate({ target: visitors.id, set: changing }),
-    ),
-    stepVisitor: compiled(
-      db,
-      db
-        .insert(stepVisitors)
-        .values({ stepId: given('stepId'), visitorId: given('visitorId'), funnelId: given('funnelId'), firstAt: given('firstAt'), goalAt: given('goalAt') })
-        .onConflictDoUpdate({
-          target: [stepVisitors.stepId, stepVisitors.visitorId],
-          set: {
-            firstAt: sql`min(${stepVisitors.firstAt}, excluded.first_at)`,
-            goalAt: sql`min(coalesce(${stepVisitors.goalAt}, excluded.goal_at), coalesce(excluded.goal_at, ${stepVisitors.goalAt}))`,
-          },
-        }),
     ),
     findVisitor: db
       .select()
@@ -128,8 +128,13 @@ export class Recorder {
   private gathered: TrackedEvent[] = [];
   private touched = new Map<string, VisitorRow>();
   private timer: NodeJS.Timeout | null = null;
-  private readonly stepKinds = new Map<string, StepKind>();
   private readonly listeners: Array<(event: TrackedEvent) => void> = [];
+  /** Visitors on their way here from pages elsewhere. */
+  readonly handovers: Handovers;
+  /** What of a browser is kept with its visitor, beside its kind. */
+  wants: () => { address: boolean; agent: boolean } = () => ({ address: false, agent: false });
+  /** The roll-ups beside the log. */
+  readonly rollUps: RollUps;
   private readonly statements: ReturnType<typeof prepareStatements>;
 
   constructor(
@@ -137,6 +142,8 @@ export class Recorder {
     private readonly log: Logger,
   ) {
     this.statements = prepareStatements(db);
+    this.rollUps = new RollUps(db);
+    this.handovers = new Handovers(db);
   }
 
   /**
@@ -144,9 +151,16 @@ export class Recorder {
    * recorded before changes nothing.
    */
   record(event: TrackedEvent): void {
-    const added = this.statements.event({ ...event, campaign: asJson(event.campaign), data: asJson(event.data) });
-    // The roll-up keeps the earliest moments, so an event that comes twice changes nothing there either.
-    this.rollUp(event);
+    const added = this.statements.event({
+      ...event,
+      campaign: asJson(event.campaign),
+      firstCampaign: asJson(event.firstCampaign),
+      clicks: asJson(event.clicks),
+      mayTell: Number(event.mayTell),
+      data: asJson(event.data),
+    });
+    // They keep the earliest moments, so that an event that comes twice changes nothing there either.
+    this.rollUps.apply(event);
     if (added > 0) for (const listen of this.listeners) listen(event);
   }
 
@@ -161,6 +175,9 @@ export class Recorder {
       ...visitor,
       firstCampaign: asJson(visitor.firstCampaign),
       lastCampaign: asJson(visitor.lastCampaign),
+      firstClicks: asJson(visitor.firstClicks),
+      lastClicks: asJson(visitor.lastClicks),
+      consent: asJson(visitor.consent),
       typed: asJson(visitor.typed),
     });
   }
@@ -192,43 +209,18 @@ export class Recorder {
   }
 
   /** Keeps what is known of a visitor since, so that one who is still gathered is not written without it. */
-  knows(visitorId: string, known: Partial<Pick<VisitorRow, 'contactId' | 'typed'>>): void {
+  knows(visitorId: string, known: Partial<Pick<VisitorRow, 'contactId' | 'typed' | 'consent'>>): void {
     const gathered = this.touched.get(visitorId);
     if (gathered) this.touched.set(visitorId, { ...gathered, ...known });
+  }
+
+  /** Writes what has been gathered if anything of it is of this visitor, so that it is known what is new of it. */
+  flushOf(visitorId: string): void {
+    if (this.touched.has(visitorId)) this.flush();
   }
 
   /** A visitor as last known: perhaps not written yet. */
   visitor(id: string): VisitorRow | undefined {
     return this.touched.get(id) ?? this.statements.findVisitor.get({ id });
-  }
-
-  /** Makes the roll-up anew from the log; gives the same numbers as the one kept along the way. */
-  rebuild(): void {
-    this.flush();
-    this.db.transaction((tx) => {
-      tx.delete(stepVisitors).run();
-      tx.delete(offerShowings).run();
-      tx.delete(routeVisitors).run();
-      for (const event of tx.select().from(events).orderBy(events.at).all()) this.rollUp(event);
-    });
-  }
-
-  /** Keeps when a visitor first came to a step and first reached its goal, and what became of each offer. */
-  private rollUp(event: TrackedEvent): void {
-    rollUpOffer(this.db, event);
-    rollUpRoute(this.db, event);
-    const { stepId, visitorId, funnelId, at } = event;
-    if (!stepId || !visitorId || !funnelId || event.mode === 'test') return;
-    const kind = this.stepKind(stepId);
-    this.statements.stepVisitor({ stepId, visitorId, funnelId, firstAt: at, goalAt: kind && isGoal(kind, event.kind) ? at : null });
-  }
-
-  private stepKind(stepId: string): StepKind | undefined {
-    let kind = this.stepKinds.get(stepId);
-    if (!kind) {
-      kind = this.db.select({ kind: steps.kind }).from(steps).where(eq(steps.id, stepId)).get()?.kind;
-      if (kind) this.stepKinds.set(stepId, kind);
-    }
-    return kind;
   }
 }

@@ -1,13 +1,13 @@
-import { createHash } from 'node:crypto';
 import type { Route } from '@ruta/core/funnel';
 import type { Mode } from '@ruta/core/shop';
+import { onceId } from './onceId';
 import type { Tracked, VisitorRow } from './recorder';
 import { makeEvent } from './visitor';
 
 /** Records that a visitor went along routes: each route once for each visitor, however often they go it. */
 export function recordRoutes(services: Tracked, mode: Mode, visitor: VisitorRow, funnelId: string, routes: readonly Route[]): void {
   for (const { id, from } of routes) {
-    const once = `evt_${createHash('sha256').update(`${id} ${visitor.id}`).digest('hex').slice(0, 28)}`;
-    services.recorder.gather(makeEvent(services, 'route.taken', mode, visitor, { funnelId, stepId: from, data: { routeId: id } }, once), visitor);
+    const place = { funnelId, stepId: from, data: { routeId: id } };
+    services.recorder.gather(makeEvent(services, 'route.taken', mode, visitor, place, onceId(id, visitor.id)), visitor);
   }
 }

@@ -1,10 +1,15 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import { currentPrice, optionsOf } from '@ruta/core/catalog';
 import { idSchema } from '@ruta/core/ids';
+import { mainOffer } from '@ruta/core/offers';
+import type { Mode } from '@ruta/core/shop';
 import { z } from 'zod';
+import { findProduct } from '../catalog/store';
 import type { LiveServices, LiveStep } from '../funnel/live';
 import { loadShop } from '../shop/store';
-import type { Tracked } from './recorder';
-import { countedVisitor, makeEvent } from './visitor';
+import { onceId } from './onceId';
+import type { Tracked, VisitorRow } from './recorder';
+import { countedVisitor, makeEvent, placeOf, visitorIdOf } from './visitor';
 
 const ViewSchema = z.object({ id: idSchema('event'), path: z.string().max(300), query: z.string().max(2000).default('') });
 
@@ -36,10 +41,15 @@ export function viewDoor(services: Needs): (request: IncomingMessage, response: 
       return true;
     }
     const { id, path, query } = parsed.data;
+    // Only pages with a data layer ask what happened since.
+    const visitorId = asked.has('tell') ? visitorIdOf(request) : undefined;
+    if (visitorId) services.recorder.flushOf(visitorId);
     const [, funnelSlug = '', stepSlug] = path.split('/');
     const live = services.live.at(funnelSlug, stepSlug || undefined);
     if (live) record(services, request, live, query ? Object.fromEntries(new URLSearchParams(query)) : {}, id);
-    response.writeHead(204).end();
+    const happened = visitorId ? services.untold.take(visitorId, services.clock.now()) : [];
+    if (happened.length === 0) response.writeHead(204).end();
+    else response.writeHead(200, { 'content-type': 'application/json', 'cache-control': 'no-store' }).end(JSON.stringify(happened));
     return true;
   };
 }
@@ -48,5 +58,30 @@ function record(services: Needs, request: IncomingMessage, live: LiveStep, query
   const visitor = countedVisitor(services, request, query);
   if (!visitor) return;
   const { mode } = loadShop(services.db).settings;
-  services.recorder.gather(makeEvent(services, 'page.viewed', mode, visitor, { funnelId: live.publication.funnelId, stepId: live.step.id }, id), visitor);
+  services.recorder.gather(makeEvent(services, 'page.viewed', mode, visitor, placeOf(live), id), visitor);
+  recordProduct(services, mode, visitor, live);
+}
+
+/** What was recorded lately, so that most further views of the same cost nothing; the log itself takes each once. */
+const lately = new Set<string>();
+const MOST_LATELY = 20_000;
+
+function firstTime(key: string): boolean {
+  if (lately.has(key)) return false;
+  if (lately.size >= MOST_LATELY) lately.clear();
+  lately.add(key);
+  return true;
+}
+
+/** Records that a visitor looked at what a step sells: a product once in a visit, on however many pages they see it. */
+function recordProduct(services: Needs, mode: Mode, visitor: VisitorRow, live: LiveStep): void {
+  const offer = mainOffer(live.step);
+  const product = offer && findProduct(services.db, offer.productId);
+  if (!product) return;
+  const { id: productId, name } = product;
+  if (!firstTime(`${visitor.visitId} ${productId}`)) return;
+  const [first] = optionsOf(product);
+  const value = first ? currentPrice(first.option.price, services.clock.now()).current : null;
+  const place = { ...placeOf(live), data: { productId, name, value } };
+  services.recorder.gather(makeEvent(services, 'product.viewed', mode, visitor, place, onceId('product', visitor.visitId, productId)), visitor);
 }

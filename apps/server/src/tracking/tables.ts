@@ -1,7 +1,7 @@
 import type { LineRole } from '@ruta/core/catalog';
 import type { Campaign, Device } from '@ruta/core/facts';
-import type { Mode } from '@ruta/core/shop';
-import type { EventKind } from '@ruta/core/tracking';
+import type { ConsentSettings, GivenConsent, Mode } from '@ruta/core/shop';
+import type { ClickIds, EventKind } from '@ruta/core/tracking';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
@@ -16,6 +16,14 @@ export const visitors = sqliteTable('visitors', {
   device: text().$type<Device>().notNull(),
   firstCampaign: text({ mode: 'json' }).$type<Campaign>(),
   lastCampaign: text({ mode: 'json' }).$type<Campaign>(),
+  /** What ad platforms put into the address, of the first visit and of the latest that had it. */
+  firstClicks: text({ mode: 'json' }).$type<ClickIds>(),
+  lastClicks: text({ mode: 'json' }).$type<ClickIds>(),
+  /** The computer's address and the browser's own name: kept only while some rule tells a platform of them. */
+  address: text(),
+  agent: text(),
+  /** What was answered when they were asked; null for no answer. */
+  consent: text({ mode: 'json' }).$type<GivenConsent>(),
   /** What was typed of themselves in this browser, to be filled in again here and nowhere else. */
   typed: text({ mode: 'json' }).$type<TypedBuyer>(),
 });
@@ -40,10 +48,14 @@ export const events = sqliteTable(
     visitId: text(),
     funnelId: text(),
     stepId: text(),
+    publicationId: text(),
     orderId: text(),
     contactId: text(),
     device: text().$type<Device>(),
     campaign: text({ mode: 'json' }).$type<Campaign>(),
+    firstCampaign: text({ mode: 'json' }).$type<Campaign>(),
+    clicks: text({ mode: 'json' }).$type<ClickIds>(),
+    mayTell: integer({ mode: 'boolean' }).notNull().default(true),
     data: text({ mode: 'json' }).$type<Record<string, unknown>>().notNull(),
   },
   (table) => [
@@ -54,18 +66,89 @@ export const events = sqliteTable(
   ],
 );
 
-/** Roll-up beside the log: when each visitor first came to a step and first reached its goal. Can be rebuilt from the log. */
-export const stepVisitors = sqliteTable(
-  'step_visitors',
+/**
+ * Who a browser is on pages elsewhere. That id lies open there, so that it is another one than the visitor's own, and stands
+ * for them only until they have arrived here.
+ */
+export const elsewhereVisitors = sqliteTable('elsewhere_visitors', {
+  id: text().primaryKey(),
+  visitorId: text().notNull(),
+  arrivedAt: integer(),
+});
+
+/** Every answer to the question for consent, kept as its proof. */
+export const consents = sqliteTable(
+  'consents',
   {
-    stepId: text().notNull(),
+    id: text().primaryKey(),
     visitorId: text().notNull(),
-    funnelId: text().notNull(),
+    at: integer().notNull(),
+    statistics: integer({ mode: 'boolean' }).notNull(),
+    marketing: integer({ mode: 'boolean' }).notNull(),
+    /** Fingerprint of the wording that was answered. */
+    wording: text().notNull(),
+    page: text().notNull(),
+  },
+  (table) => [index('consents_at').on(table.at), index('consents_visitor').on(table.visitorId)],
+);
+
+/** The wordings that were ever answered, as they stood. */
+export const consentWordings = sqliteTable('consent_wordings', {
+  id: text().primaryKey(),
+  at: integer().notNull(),
+  settings: text({ mode: 'json' }).$type<ConsentSettings>().notNull(),
+});
+
+/**
+ * Roll-up beside the log: when each visitor first came to a place, with what was known of them then, and first reached its
+ * goal. Places are steps, routes, funnels, and the shop as a whole. Can be rebuilt from the log: a generation is one
+ * rebuild, and figures are read of the current one alone.
+ */
+export const placeVisitors = sqliteTable(
+  'place_visitors',
+  {
+    generation: integer().notNull(),
+    placeId: text().notNull(),
+    visitorId: text().notNull(),
     firstAt: integer().notNull(),
     goalAt: integer(),
+    leadAt: integer(),
+    /** In the shop's time zone: `2026-03-31`. */
+    day: text().notNull(),
+    device: text().notNull(),
+    source: text().notNull(),
+    campaign: text().notNull(),
   },
-  (table) => [primaryKey({ columns: [table.stepId, table.visitorId] }), index('step_visitors_first').on(table.funnelId, table.firstAt)],
+  (table) => [primaryKey({ columns: [table.generation, table.placeId, table.visitorId] })],
 );
+
+/**
+ * The same counted by the day of the first view. A visitor counts once at a place and on one day, so that days add up to
+ * any period.
+ */
+export const placeDays = sqliteTable(
+  'place_days',
+  {
+    generation: integer().notNull(),
+    placeId: text().notNull(),
+    day: text().notNull(),
+    device: text().notNull(),
+    source: text().notNull(),
+    campaign: text().notNull(),
+    came: integer().notNull(),
+    reached: integer().notNull(),
+    leads: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.generation, table.placeId, table.day, table.device, table.source, table.campaign] })],
+);
+
+/** The one row of which generation is read, and by which days it counts. */
+export const rollUpState = sqliteTable('roll_up_state', {
+  id: integer().primaryKey(),
+  generation: integer().notNull(),
+  timeZone: text().notNull(),
+  rebuiltAt: integer(),
+});
 
 /**
  * Roll-up beside the log: which offers the buyer of an order was shown, and what became of each. From the first showing a
@@ -91,11 +174,4 @@ export const offerShowings = sqliteTable(
     index('offer_showings_funnel').on(table.funnelId, table.shownAt),
     index('offer_showings_order').on(table.orderId),
   ],
-);
-
-/** Roll-up beside the log: when each visitor first went along a route of the map. Can be rebuilt from the log. */
-export const routeVisitors = sqliteTable(
-  'route_visitors',
-  { routeId: text().notNull(), visitorId: text().notNull(), funnelId: text().notNull(), firstAt: integer().notNull() },
-  (table) => [primaryKey({ columns: [table.routeId, table.visitorId] }), index('route_visitors_first').on(table.funnelId, table.firstAt)],
 );

@@ -1,16 +1,20 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Campaign } from '@ruta/core/facts';
-import type { Mode } from '@ruta/core/shop';
-import { beginsVisit, campaignOf, deviceOf, type EventKind, type EventPayload, type TrackedEvent } from '@ruta/core/tracking';
+import { type Mode, mayRun } from '@ruta/core/shop';
+import { BROWSER_ID_NAMES, beginsVisit, campaignOf, clickIdsOf, deviceOf, type EventKind, type EventPayload, type TrackedEvent } from '@ruta/core/tracking';
 import { isbot } from 'isbot';
 import { cookieOf, giveCookie } from '../base/cookies';
 import { newId } from '../base/ids';
+import { isWithinHouse } from '../base/outbound';
 import type { Services } from '../base/services';
+import type { LiveStep } from '../funnel/live';
+import { loadShop } from '../shop/store';
 import { isTeam } from '../team/mark';
 import type { Tracked, VisitorRow } from './recorder';
 
 const COOKIE = 'ruta_visitor';
 const COOKIE_MS = 400 * 24 * 60 * 60 * 1000;
+const MOST_LETTERS = 200;
 const ID_SHAPE = /^vis_[0-9a-z]{6,32}$/;
 
 /** The visitor's own id from the cookie, whether or not the visit counts. */
@@ -19,11 +23,15 @@ export function visitorIdOf(request: IncomingMessage): string | undefined {
   return id && ID_SHAPE.test(id) ? id : undefined;
 }
 
-/** Gives a browser its first-party id, if it has none. @returns the id */
-export function giveVisitorId(services: Services, request: IncomingMessage, response: ServerResponse): string {
+/** The word in an address by which somebody is known who comes from a page elsewhere. */
+const FROM = /[?&]ruta_from=([\w-]{8,40})/;
+
+/** Gives a browser its first-party id, if it has none: the one it had on a page elsewhere, or a new one. @returns the id */
+export function giveVisitorId(services: Tracked, request: IncomingMessage, response: ServerResponse): string {
   const known = visitorIdOf(request);
   if (known) return known;
-  const id = newId(services.clock, 'visitor');
+  const word = FROM.exec(request.url ?? '')?.[1];
+  const id = (word && services.recorder.handovers.take(word, services.clock.now())) ?? newId(services.clock, 'visitor');
   const secure = services.config.siteUrl.startsWith('https:');
   giveCookie(response, COOKIE, id, { path: '/', httpOnly: true, sameSite: 'lax', maxAge: COOKIE_MS / 1000, secure });
   return id;
@@ -47,10 +55,15 @@ function isKnownBot(services: Services, agent: string): boolean {
 const knownAgents = new Map<string, boolean>();
 const MAX_KNOWN_AGENTS = 5000;
 
+/** Whether a request is of a browser, and not of a known bot. */
+export function isCountedAgent(services: Services, request: IncomingMessage): boolean {
+  const agent = request.headers['user-agent'];
+  return agent !== undefined && !isKnownBot(services, agent);
+}
+
 /** Whether a request counts in the figures: a browser with an id, no known bot, not the shop's own people. */
 export function counts(services: Services, request: IncomingMessage): boolean {
-  const agent = request.headers['user-agent'];
-  return visitorIdOf(request) !== undefined && agent !== undefined && !isKnownBot(services, agent) && !isTeam(services, request);
+  return visitorIdOf(request) !== undefined && isCountedAgent(services, request) && !isTeam(services, request);
 }
 
 /**
@@ -59,10 +72,17 @@ export function counts(services: Services, request: IncomingMessage): boolean {
  */
 export function visitorOf(services: Tracked, request: IncomingMessage, query: Record<string, unknown> = {}): VisitorRow | null {
   const id = visitorIdOf(request);
-  if (!id) return null;
+  return id ? visitorById(services, request, id, query) : null;
+}
+
+/** The same of one whose id is known otherwise. */
+export function visitorById(services: Tracked, request: IncomingMessage, id: string, query: Record<string, unknown>): VisitorRow {
   const now = services.clock.now();
   const known = services.recorder.visitor(id);
   const campaign: Campaign | null = campaignOf(query) ?? null;
+  const clicks = clickIdsOf(query) ?? null;
+  const browserId = cookieOf(request, BROWSER_ID_NAMES[0])?.slice(0, MOST_LETTERS);
+  const wants = services.recorder.wants();
   const isNewVisit = beginsVisit(known?.lastAt, now);
   return {
     id,
@@ -75,7 +95,22 @@ export function visitorOf(services: Tracked, request: IncomingMessage, query: Re
     device: deviceOf(request.headers['user-agent'] ?? ''),
     firstCampaign: known ? known.firstCampaign : campaign,
     lastCampaign: campaign ?? known?.lastCampaign ?? null,
+    firstClicks: known ? known.firstClicks : clicks,
+    lastClicks: browserId ? { ...(clicks ?? known?.lastClicks), sky_browser: browserId } : (clicks ?? known?.lastClicks ?? null),
+    address: wants.address ? addressOf(request) : null,
+    agent: wants.agent ? (request.headers['user-agent']?.slice(0, MOST_LETTERS) ?? null) : null,
+    consent: known?.consent ?? null,
   };
+}
+
+/** The address of the computer that asks: what a proxy of the house says of it, else its own. */
+function addressOf(request: IncomingMessage): string | null {
+  const direct = request.socket.remoteAddress ?? null;
+  const said = String(request.headers['x-forwarded-for'] ?? '')
+    .split(',')
+    .at(-1)
+    ?.trim();
+  return said && direct && isWithinHouse(direct) ? said : direct;
 }
 
 /** The visitor of a request if it counts in the figures, else null. */
@@ -86,14 +121,18 @@ export function countedVisitor(services: Tracked, request: IncomingMessage, quer
 export interface EventPlace<Kind extends EventKind> {
   funnelId?: string | null;
   stepId?: string | null;
+  publicationId?: string | null;
   orderId?: string | null;
   contactId?: string | null;
   data?: EventPayload<Kind>;
 }
 
+/** Where something happened: the step as it is live. */
+export const placeOf = ({ publication, step }: LiveStep) => ({ funnelId: publication.funnelId, stepId: step.id, publicationId: publication.id });
+
 /** An event of a visitor, ready to be recorded. Without a visitor it is kept in the log but counts nowhere. */
 export function makeEvent<Kind extends EventKind>(
-  services: Pick<Services, 'clock'>,
+  services: Pick<Services, 'clock' | 'db'>,
   kind: Kind,
   mode: Mode,
   visitor: VisitorRow | null,
@@ -109,10 +148,14 @@ export function makeEvent<Kind extends EventKind>(
     visitId: visitor?.visitId ?? null,
     funnelId: place.funnelId ?? null,
     stepId: place.stepId ?? null,
+    publicationId: place.publicationId ?? null,
     orderId: place.orderId ?? null,
     contactId: place.contactId ?? visitor?.contactId ?? null,
     device: visitor?.device ?? null,
     campaign: visitor?.lastCampaign ?? null,
+    firstCampaign: visitor?.firstCampaign ?? null,
+    clicks: visitor?.lastClicks ?? null,
+    mayTell: mayRun(loadShop(services.db).settings.consent, visitor?.consent, 'marketing'),
     data: place.data ?? {},
   };
 }

@@ -1,4 +1,4 @@
-import type { ContactDetail } from '@ruta/core/contacts';
+import type { ContactDetail, LeadQuality } from '@ruta/core/contacts';
 import { wordsAtCommas } from '@ruta/core/formats';
 import { formatMoney } from '@ruta/core/money';
 import { countryName } from '@ruta/core/shop';
@@ -16,6 +16,32 @@ import { FormProblem, TextField } from '../ui/Field';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { contactsApi } from './api';
 import { CancelAppointment } from './CancelAppointment';
+
+const QUALITIES = { good: 'Good', poor: 'Poor' } as const;
+
+/** How a lead turned out; platforms that asked to hear of it are told. */
+function Quality({ contact }: { contact: ContactDetail }) {
+  const [judge, { error, isLoading }] = contactsApi.useJudgeLeadMutation();
+  return (
+    <fieldset className="mt-3">
+      <legend className="font-semibold mb-1">This lead is</legend>
+      <div className="flex flex-wrap gap-2">
+        {(Object.keys(QUALITIES) as LeadQuality[]).map((quality) => (
+          <Button
+            key={quality}
+            look={contact.quality === quality ? 'main' : 'plain'}
+            aria-pressed={contact.quality === quality}
+            disabled={isLoading}
+            onClick={() => void judge({ id: contact.id, quality: contact.quality === quality ? null : quality })}
+          >
+            {QUALITIES[quality]}
+          </Button>
+        ))}
+      </div>
+      <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
+    </fieldset>
+  );
+}
 
 export function ContactPage() {
   const { contactId = '' } = useParams();
@@ -39,6 +65,7 @@ export function ContactPage() {
             {contact.country ? <p className="text-soft">{countryName(contact.country)}</p> : null}
             <p className="text-soft">Contact since {formatTime(contact.createdAt, timeZone)}</p>
             {contact.campaign ? <p className="text-soft">Came from {Object.values(contact.campaign).join(', ')}</p> : null}
+            <Quality contact={contact} />
             <Tags contact={contact} />
             {contact.answers.length > 0 ? (
               <dl className="mt-3 grid gap-2">

@@ -1,5 +1,5 @@
 import type { AppointmentList, AppointmentRow } from '@ruta/core/appointments';
-import type { ContactDetail, ContactRow } from '@ruta/core/contacts';
+import type { ContactDetail, ContactRow, LeadQuality } from '@ruta/core/contacts';
 import type { ListPage } from '@ruta/core/lists';
 import { api, withQuery } from '../base/api';
 import { type ListAsk, PAGING } from '../lists/list';
@@ -24,6 +24,10 @@ export const contactsApi = api.injectEndpoints({
     }),
     cancelAppointment: build.mutation<AppointmentRow, string>({
       query: (id) => ({ url: `/appointments/${id}/cancel`, method: 'POST' }),
+      invalidatesTags: ['Contact'],
+    }),
+    judgeLead: build.mutation<ContactDetail, { id: string; quality: LeadQuality | null }>({
+      query: ({ id, quality }) => ({ url: `/contacts/${id}/quality`, method: 'PUT', body: { quality } }),
       invalidatesTags: ['Contact'],
     }),
     setTags: build.mutation<ContactDetail, { id: string; tags: string[] }>({

@@ -1,5 +1,5 @@
 import type { ShippingTable, ShopView, TaxTable } from '@ruta/core/pricing';
-import type { Brand, Shop } from '@ruta/core/shop';
+import type { Brand, ConsentProofs, Shop } from '@ruta/core/shop';
 import { api } from '../base/api';
 
 /** A change with the revision it was begun from, so that one of another window is not overwritten unseen. */
@@ -15,6 +15,7 @@ export const shopApi = api.injectEndpoints({
       query: ({ begun, value }) => ({ url: '/shop', method: 'PUT', body: value, headers: { 'if-match': begun } }),
       invalidatesTags: ['Shop'],
     }),
+    consents: build.query<ConsentProofs, void>({ query: () => '/consents', providesTags: ['Consent'] }),
     saveBrand: build.mutation<ShopView, Begun<Brand>>({
       query: ({ begun, value }) => ({ url: '/shop/brand', method: 'PUT', body: value, headers: { 'if-match': begun } }),
       invalidatesTags: ['Shop'],

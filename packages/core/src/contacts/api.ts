@@ -22,9 +22,15 @@ export const AnswerSchema = z.object({ formId: z.string(), field: z.string(), la
 
 export const ContactTagsSchema = z.object({ tags: z.array(z.string().trim().min(1).max(60)).max(50) });
 
+/** How a lead turned out, as a person judged it. */
+export const LeadQualitySchema = z.enum(['good', 'poor']);
+export type LeadQuality = z.infer<typeof LeadQualitySchema>;
+export const JudgedLeadSchema = z.object({ quality: LeadQualitySchema.nullable() });
+
 export const ContactDetailSchema = ContactRowSchema.extend({
   answers: z.array(AnswerSchema).describe('By field, the newest first'),
   tags: z.array(z.string()),
+  quality: LeadQualitySchema.nullable().describe('Null while nobody has judged'),
   bookings: z.array(z.object({ id: z.string(), subject: z.string(), startAt: z.int(), endAt: z.int(), cancelledAt: z.int().nullable() })),
   campaign: CampaignSchema.nullable(),
   story: z.array(StoryEntrySchema),

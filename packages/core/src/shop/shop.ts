@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { CurrencySchema } from '../money';
+import { AmountSchema, CurrencySchema } from '../money';
+import { ConsentSettingsSchema } from './consent';
 import { COUNTRY_CODES } from './countries';
 import { OwnCodeSchema } from './ownCode';
 
@@ -22,6 +23,16 @@ export type Mode = z.infer<typeof ModeSchema>;
 
 export const EmailSchema = z.string().trim().max(254, 'This address is too long.').pipe(z.email('Enter an e-mail address, for example name@example.test.'));
 
+/** What selling costs beside ads, for the profit of a report. */
+export const CostsSchema = z.object({
+  feePercent: z.number().min(0).max(100).multipleOf(0.01, 'Write at most two decimals.').describe('Of each payment that was charged'),
+  feeFixed: AmountSchema.describe('For each payment that was charged, minor units'),
+  sendingPercent: z.number().min(0).max(1000).describe('What sending costs, of what buyers pay for it'),
+  goods: z.record(z.string(), AmountSchema).describe('What one of an edition costs, by its id, minor units'),
+});
+export type Costs = z.infer<typeof CostsSchema>;
+export const NO_COSTS: Costs = { feePercent: 0, feeFixed: 0, sendingPercent: 100, goods: {} };
+
 /** What holds for the whole shop. */
 export const ShopSchema = z.object({
   name: z.string().trim().min(1, 'Give the shop a name.').max(80, 'Keep the name under 80 characters.'),
@@ -32,6 +43,8 @@ export const ShopSchema = z.object({
   contactEmail: EmailSchema,
   mode: ModeSchema,
   code: OwnCodeSchema.optional().describe('Code on every page of the shop'),
+  costs: CostsSchema.optional().describe('What selling costs, for profit'),
+  consent: ConsentSettingsSchema.optional().describe('The question for consent; nobody is asked without it'),
 });
 
 export type Shop = z.infer<typeof ShopSchema>;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { toDecimal } from '../money';
 import type { SummedQuote } from '../pricing';
+import type { TrackedEvent } from './event';
 
 const MoneyText = z.number().describe('In whole units of the currency, for example 138 or 24.5');
 const DataProductSchema = z.object({
@@ -30,6 +31,16 @@ export const DataLayerEntrySchema = z.discriminatedUnion('event', [
     .describe('Once the view is counted'),
   z
     .object({
+      event: z.enum(['product_viewed', 'lead', 'checkout_started', 'cart_added', 'payment_given', 'offer_declined', 'appointment_booked']),
+      id: z.string().describe('Id of the event, the same that is sent by the server, so that it is counted once'),
+      value: MoneyText.optional(),
+      currency: z.string().optional(),
+      product: z.object({ id: z.string(), name: z.string() }).optional(),
+      form: z.string().optional().describe('Of a lead: id of the form'),
+    })
+    .describe('What happened since the last page, told once in the browser of whoever did it'),
+  z
+    .object({
       event: z.literal('purchase'),
       id: z.string().describe('Id of the event, the same that is sent by the server, so that it is counted once'),
       order: z.object({
@@ -46,6 +57,30 @@ export const DataLayerEntrySchema = z.discriminatedUnion('event', [
 ]);
 export type DataLayerEntry = z.infer<typeof DataLayerEntrySchema>;
 export type PurchaseEntry = Extract<DataLayerEntry, { event: 'purchase' }>;
+
+/** Events that the browser hears of, by their name in the data layer. Purchases come with their page. */
+const MOMENTS = {
+  'product.viewed': 'product_viewed',
+  'lead.submitted': 'lead',
+  'checkout.started': 'checkout_started',
+  'cart.added': 'cart_added',
+  'payment.given': 'payment_given',
+  'offer.declined': 'offer_declined',
+  'appointment.booked': 'appointment_booked',
+} as const;
+
+/** An event as the data layer tells it; undefined for what the browser does not hear of. */
+export function momentEntry({ id, kind, data, mode }: TrackedEvent, currency: string): DataLayerEntry | undefined {
+  if (!Object.hasOwn(MOMENTS, kind) || mode === 'test') return undefined;
+  const { value, productId, name, form } = data;
+  return {
+    event: MOMENTS[kind as keyof typeof MOMENTS],
+    id,
+    ...(typeof value === 'number' ? { value: wholeUnits(value, currency), currency } : {}),
+    ...(typeof productId === 'string' && typeof name === 'string' ? { product: { id: productId, name } } : {}),
+    ...(typeof form === 'string' ? { form } : {}),
+  };
+}
 
 /** An amount in whole units, as analysts and ad platforms want it. */
 export const wholeUnits = (amount: number, currency: string): number => Number(toDecimal(amount, currency));

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { type Campaign, CampaignSchema, type Device, DeviceSchema } from '../facts';
 import { idSchema } from '../ids';
 import { ModeSchema } from '../shop';
+import { ClickIdsSchema } from './clickIds';
 import { EventKindSchema } from './registry';
 
 /** One thing that happened, written once under its id. */
@@ -14,10 +15,14 @@ export const EventSchema = z.object({
   visitId: idSchema('visit').nullable(),
   funnelId: idSchema('funnel').nullable(),
   stepId: idSchema('step').nullable(),
+  publicationId: idSchema('publication').nullable().describe('What stood there at that moment'),
   orderId: idSchema('order').nullable(),
   contactId: idSchema('contact').nullable(),
   device: DeviceSchema.nullable(),
-  campaign: CampaignSchema.nullable(),
+  campaign: CampaignSchema.nullable().describe('Of the latest visit that had one'),
+  firstCampaign: CampaignSchema.nullable().describe('Of the first visit'),
+  clicks: ClickIdsSchema.nullable().describe('Of the latest visit that had one'),
+  mayTell: z.boolean().describe('Whether ad platforms may be told: the visitor agreed, or nobody is asked'),
   data: z.record(z.string(), z.unknown()).default({}),
 });
 export type TrackedEvent = z.infer<typeof EventSchema>;

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { appointmentBooked } from './events/appointmentBooked';
 import { appointmentCancelled } from './events/appointmentCancelled';
+import { cartAdded } from './events/cartAdded';
 import { checkoutStarted } from './events/checkoutStarted';
 import { fileFetched } from './events/fileFetched';
+import { leadJudged } from './events/leadJudged';
 import { leadSubmitted } from './events/leadSubmitted';
 import { offerDeclined } from './events/offerDeclined';
 import { offerShown } from './events/offerShown';
@@ -11,6 +13,7 @@ import { orderPaid } from './events/orderPaid';
 import { pageViewed } from './events/pageViewed';
 import { paymentFailed } from './events/paymentFailed';
 import { paymentGiven } from './events/paymentGiven';
+import { productViewed } from './events/productViewed';
 import { routeTaken } from './events/routeTaken';
 import { stepLeft } from './events/stepLeft';
 import type { EventSetting } from './record';
@@ -18,11 +21,14 @@ import type { EventSetting } from './record';
 /** Every kind of event. */
 export const EVENTS = [
   pageViewed,
+  productViewed,
   stepLeft,
   leadSubmitted,
+  leadJudged,
   appointmentBooked,
   appointmentCancelled,
   checkoutStarted,
+  cartAdded,
   paymentGiven,
   paymentFailed,
   orderPaid,

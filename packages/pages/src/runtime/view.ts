@@ -10,11 +10,17 @@ function randomId(): string {
 function send(): void {
   const id = `evt_${randomId()}`;
   // There where the seller's own code runs; a tag manager is told with the very id that the server keeps.
-  (window as { rutaData?: unknown[] }).rutaData?.push({ event: 'page_viewed', id });
-  const view = new URLSearchParams({ id, path: location.pathname, query: location.search });
-  fetch(`/e?${view}`, { method: 'POST', keepalive: true, credentials: 'same-origin' }).catch(() => {
-    // A lost count must never disturb a visitor; there is nobody here to tell.
-  });
+  const data = (window as { rutaData?: unknown[] }).rutaData;
+  data?.push({ event: 'page_viewed', id });
+  const view = new URLSearchParams({ id, path: location.pathname, query: location.search, ...(data ? { tell: '1' } : {}) });
+  fetch(`/e?${view}`, { method: 'POST', keepalive: true, credentials: 'same-origin' })
+    .then(async (answer) => {
+      // What happened since the last page: each with the id that the server keeps.
+      if (data && answer.status === 200) for (const moment of (await answer.json()) as unknown[]) data.push(moment);
+    })
+    .catch(() => {
+      // A lost count must never disturb a visitor; there is nobody here to tell.
+    });
 }
 
 const page = document as Document & { prerendering?: boolean };

@@ -1,4 +1,8 @@
 import { z } from 'zod';
 import { eventRecord } from '../record';
 
-export const pageViewed = eventRecord({ kind: 'page.viewed', payload: z.object({}), words: (_payload, { stop }) => `Saw “${stop ?? 'a page'}”` });
+export const pageViewed = eventRecord({
+  kind: 'page.viewed',
+  payload: z.object({ outside: z.string().optional().describe('Address of a page on another site') }),
+  words: ({ outside }, { stop }) => `Saw “${outside ?? stop ?? 'a page'}”`,
+});

@@ -1,0 +1,2 @@
+DROP TABLE `route_visitors`;--> statement-breakpoint
+DROP TABLE `step_visitors`;

@@ -1,0 +1,1 @@
+CREATE INDEX `payments_paid` ON `payments` (`paid_at`);

@@ -1,0 +1,73 @@
+import { createHash } from 'node:crypto';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { askedCategories, ConsentChoiceSchema, type ConsentSettings } from '@ruta/core/shop';
+import express, { Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { z } from 'zod';
+import { giveCookie } from '../base/cookies';
+import { newId } from '../base/ids';
+import { loadShop } from '../shop/store';
+import type { Tracked } from './recorder';
+import { consents, consentWordings } from './tables';
+import { giveVisitorId, visitorById } from './visitor';
+
+/** After so long whoever answered is asked again. */
+const KEPT_SECONDS = 180 * 24 * 60 * 60;
+const ANSWERS_PER_MINUTE = 60;
+
+/** The fingerprint of a wording: whatever of it changes, it is another question. */
+export const wordingOf = (settings: ConsentSettings): string => createHash('sha256').update(JSON.stringify(settings)).digest('base64url').slice(0, 10);
+
+const AnswerSchema = ConsentChoiceSchema.extend({ wording: z.string().max(20), page: z.string().max(300) });
+
+/** Takes the answers of visitors. */
+export function consentSite(services: Tracked): Router {
+  const router = Router();
+  const limit = rateLimit({
+    windowMs: 60_000,
+    limit: ANSWERS_PER_MINUTE,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    message: 'Wait a minute, then try again.',
+  });
+  router.post('/consent', limit, express.json({ limit: '2kb' }), (request, response) => {
+    const answer = AnswerSchema.safeParse(request.body);
+    if (!answer.success) return response.status(400).json({ message: 'This is no answer to the question for consent.' });
+    return response.status(keepAnswer(services, request, response, answer.data) ? 204 : 409).end();
+  });
+  return router;
+}
+
+/**
+ * Keeps an answer with the wording that was answered, as its proof, and as what is known of the visitor from now on.
+ * @returns false if this is not the wording that is asked now
+ */
+function keepAnswer(services: Tracked, request: IncomingMessage, response: ServerResponse, answer: z.infer<typeof AnswerSchema>): boolean {
+  const { db, clock, recorder, config } = services;
+  const settings = loadShop(db).settings.consent;
+  if (!settings?.isOn || answer.wording !== wordingOf(settings)) return false;
+  const asked = askedCategories(settings);
+  const [statistics, marketing] = [asked.includes('statistics') && answer.statistics, asked.includes('marketing') && answer.marketing];
+  const visitorId = giveVisitorId(services, request, response);
+  const now = clock.now();
+  const given = { statistics, marketing, at: now, wording: answer.wording };
+  recorder.flush();
+  // Also of a browser that gets its id with this very answer.
+  const visitor = visitorById(services, request, visitorId, {});
+  db.transaction((tx) => {
+    tx.insert(consentWordings).values({ id: answer.wording, at: now, settings }).onConflictDoNothing().run();
+    tx.insert(consents)
+      .values({ id: newId(clock, 'consent'), visitorId, page: answer.page, ...given })
+      .run();
+    // In the same transaction, since a shop has one connection.
+    recorder.saveVisitor({ ...visitor, consent: given });
+  });
+  recorder.knows(visitorId, { consent: given });
+  giveCookie(response, 'ruta_consent', `${Number(statistics)}${Number(marketing)}.${answer.wording}`, {
+    path: '/',
+    sameSite: 'lax',
+    maxAge: KEPT_SECONDS,
+    secure: config.siteUrl.startsWith('https:'),
+  });
+  return true;
+}
