@@ -47,6 +47,23 @@ export interface WebhookAttempt {
   at: string;
 }
 
+/** One conversion at the ad platform, however often and from wherever it was told. */
+export interface Conversion {
+  pixel: string;
+  name: string;
+  eventId: string;
+  at: string;
+  sources: Array<'browser' | 'server'>;
+  /** How often it was told in all. */
+  times: number;
+  value: number | null;
+  currency: string | null;
+  order: string | null;
+  leadEventId: string | null;
+  keys: string[];
+  testCode: string | null;
+}
+
 /** Everything the stand-ins have received, kept in one file so that a restart forgets nothing. */
 export interface Ledger {
   accounts: Account[];
@@ -58,6 +75,7 @@ export interface Ledger {
   enrolments: Array<{ id: string; school: string; courseId: string; email: string; firstName: string; at: string }>;
   mails: Mail[];
   webhooks: WebhookAttempt[];
+  conversions: Conversion[];
 }
 
 export interface LedgerFile {
@@ -68,7 +86,7 @@ export interface LedgerFile {
 
 /** Opens the ledger; without a file it lives in memory. */
 export function openLedger(file: string | null): LedgerFile {
-  const empty: Ledger = { accounts: [], charges: [], tokens: {}, methods: {}, schools: [], enrolments: [], mails: [], webhooks: [] };
+  const empty: Ledger = { accounts: [], charges: [], tokens: {}, methods: {}, schools: [], enrolments: [], mails: [], webhooks: [], conversions: [] };
   const data: Ledger = file && existsSync(file) ? { ...empty, ...(JSON.parse(readFileSync(file, 'utf8')) as Ledger) } : empty;
   let timer: NodeJS.Timeout | null = null;
   const flush = () => {

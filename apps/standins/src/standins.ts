@@ -6,6 +6,7 @@ import { openLedger } from './ledger';
 import { mailboxRoutes, mailServer } from './mailbox/mailbox';
 import { TEST_CARDS } from './quayside/cards';
 import { quayside } from './quayside/routes';
+import { skylark } from './skylark/routes';
 import { studyporch } from './studyporch/routes';
 
 export interface RunningStandins {
@@ -19,12 +20,13 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
   const cards = quayside(ledger, config);
   app.use('/quayside', cards.router);
   app.use('/studyporch', studyporch(ledger));
+  app.use('/skylark', skylark(ledger, config));
   app.use('/mailbox', mailboxRoutes(ledger));
   app.get('/health', (_request, response) => {
     response.json({ status: 'ok' });
   });
   app.get('/', (_request, response) => {
-    const { mails, charges, webhooks, enrolments } = ledger.data;
+    const { mails, charges, webhooks, enrolments, conversions } = ledger.data;
     response.type('html').send(
       page(
         'Stand-ins: what they received',
@@ -57,6 +59,7 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
           ['When', 'Course', 'Who'],
           enrolments.slice(0, 50).map((one) => [one.at, one.courseId, one.email]),
         )}
+<h2>Skylark: conversions</h2><p><a href="/skylark">See what Skylark counted</a>: ${conversions.length} in all.</p>
 <h2>Quayside: test cards</h2><p class="note">Any expiry date in the future and any three digits as code.</p>${table(
           ['Number', 'What it does'],
           TEST_CARDS.map((card) => [card.number.replace(/(.{4})(?=.)/g, '$1 '), card.says]),

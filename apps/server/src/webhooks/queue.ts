@@ -1,16 +1,13 @@
 import type { TrackedEvent } from '@ruta/core/tracking';
 import { isWebhookEvent } from '@ruta/core/webhooks';
 import { eq } from 'drizzle-orm';
-import { newId } from '../base/ids';
 import { webhook } from '../base/outbox/kinds/webhook';
 import { enqueue } from '../base/outbox/outbox';
 import type { Services } from '../base/services';
-import { webhookDeliveries, webhooks } from './tables';
+import { addMessage, outboxKey } from '../messages/store';
+import { webhooks } from './tables';
 
 type Needs = Pick<Services, 'db' | 'clock' | 'changes'>;
-
-/** The key of a delivery's row in the outbox. */
-export const outboxKey = (deliveryId: string) => `webhook ${deliveryId}`;
 
 /**
  * Queues a message for every webhook that wants to hear of an event, in the transaction in which the event is recorded.
@@ -18,7 +15,7 @@ export const outboxKey = (deliveryId: string) => `webhook ${deliveryId}`;
  * @returns to be told of each recorded event
  */
 export function queueWebhooks(services: Needs): (event: TrackedEvent) => void {
-  const { db, clock, changes } = services;
+  const { db, changes } = services;
   let wanting: Array<Pick<typeof webhooks.$inferSelect, 'id' | 'name' | 'events'>> | null = null;
   changes.onChange(() => {
     wanting = null;
@@ -28,14 +25,8 @@ export function queueWebhooks(services: Needs): (event: TrackedEvent) => void {
     wanting ??= db.select({ id: webhooks.id, name: webhooks.name, events: webhooks.events }).from(webhooks).where(eq(webhooks.isOn, true)).all();
     for (const { id: webhookId, name, events } of wanting) {
       if (!events.includes(event.kind)) continue;
-      const id = newId(clock, 'delivery');
-      const { changes: added } = db
-        .insert(webhookDeliveries)
-        .values({ id, webhookId, eventId: event.id, event: event.kind, at: event.at, attempts: 0 })
-        // An event that comes twice is told once.
-        .onConflictDoNothing()
-        .run();
-      if (added > 0) enqueue(db, services, webhook, { payload: { deliveryId: id, name, event: event.kind }, idempotencyKey: outboxKey(id) });
+      const id = addMessage(services, webhookId, event);
+      if (id) enqueue(db, services, webhook, { payload: { messageId: id, name, event: event.kind }, idempotencyKey: outboxKey(id) });
     }
   };
 }

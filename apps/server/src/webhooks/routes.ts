@@ -1,12 +1,11 @@
-import { DeliveryListQuerySchema, DeliveryPageSchema, NewWebhookSchema, WebhookChangeSchema, WebhookSchema, WebhookSecretSchema } from '@ruta/core/webhooks';
+import { NewWebhookSchema, WebhookChangeSchema, WebhookSchema, WebhookSecretSchema } from '@ruta/core/webhooks';
 import { z } from 'zod';
 import type { Api } from '../base/api';
 import type { Services } from '../base/services';
-import { addWebhook, changeWebhook, listDeliveries, listWebhooks, removeWebhook, rotateSecret, sendDeliveryAgain } from './store';
+import { addWebhook, changeWebhook, listWebhooks, removeWebhook, rotateSecret } from './store';
 
 /** Programs outside that are told what happens, and the log of what they were told. */
 export function webhookRoutes(api: Api, services: Services): void {
-  const { db } = services;
   api.on({ method: 'get', path: '/webhooks', summary: 'Programs that are told what happens', response: z.array(WebhookSchema) }, () => listWebhooks(services));
   api.on(
     { method: 'post', path: '/webhooks', summary: 'Tell one more program', body: NewWebhookSchema, response: WebhookSecretSchema, role: 'owner' },
@@ -36,13 +35,5 @@ export function webhookRoutes(api: Api, services: Services): void {
   api.on({ method: 'delete', path: '/webhooks/:id', summary: 'Tell a program nothing more', response: z.array(WebhookSchema), role: 'owner' }, ({ params }) => {
     removeWebhook(services, params.id ?? '');
     return listWebhooks(services);
-  });
-  api.on(
-    { method: 'get', path: '/webhooks/:id/deliveries', summary: 'What a program was told', query: DeliveryListQuerySchema, response: DeliveryPageSchema },
-    ({ params, query }) => listDeliveries(db, params.id ?? '', query),
-  );
-  api.on({ method: 'post', path: '/webhook-deliveries/:id/again', summary: 'Tell it once more', response: z.object({ queued: z.boolean() }) }, ({ params }) => {
-    sendDeliveryAgain(services, params.id ?? '');
-    return { queued: true };
   });
 }

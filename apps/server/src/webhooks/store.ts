@@ -1,15 +1,12 @@
-import type { ListPage } from '@ruta/core/lists';
-import type { Delivery, DeliveryListQuery, NewWebhook, Webhook, WebhookChange } from '@ruta/core/webhooks';
-import { and, asc, count, eq, isNotNull, isNull, or, type SQL, sql } from 'drizzle-orm';
+import type { NewWebhook, Webhook, WebhookChange } from '@ruta/core/webhooks';
+import { asc, eq } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
-import { keyset, pageOf } from '../base/list';
-import { outbox } from '../base/outbox/tables';
 import { notFound } from '../base/problem';
 import type { Services } from '../base/services';
-import { outboxKey } from './queue';
+import { forgetMessages, messageCounts } from '../messages/store';
 import { newSecret } from './sign';
-import { webhookDeliveries, webhooks } from './tables';
+import { webhooks } from './tables';
 
 type WebhookRow = typeof webhooks.$inferSelect;
 type Needs = Pick<Services, 'db' | 'clock' | 'secrets' | 'changes'>;
@@ -17,27 +14,12 @@ type Needs = Pick<Services, 'db' | 'clock' | 'secrets' | 'changes'>;
 /** For so long a secret that was rotated out signs beside the new one, so that a receiver can change over at leisure. */
 const OVERLAP_MS = 24 * 60 * 60 * 1000;
 
-const queued = sql`${outbox.idempotencyKey} = 'webhook ' || ${webhookDeliveries.id}`;
-/** Given up: by the outbox, or without anybody to be told. */
-const isFailed = and(isNull(webhookDeliveries.sentAt), or(isNotNull(outbox.failedAt), isNotNull(outbox.sentAt), isNull(outbox.id))) as SQL;
-const isWaiting = and(isNull(webhookDeliveries.sentAt), isNotNull(outbox.id), isNull(outbox.failedAt), isNull(outbox.sentAt)) as SQL;
-const isSent = isNotNull(webhookDeliveries.sentAt);
-
 function viewOf({ db, clock }: Pick<Services, 'db' | 'clock'>, row: WebhookRow): Webhook {
   const { secret: _secret, olderSecret: _older, olderSecretUntil, ...webhook } = row;
-  const counted = (where: SQL) =>
-    db
-      .select({ rows: count() })
-      .from(webhookDeliveries)
-      .leftJoin(outbox, queued)
-      .where(and(eq(webhookDeliveries.webhookId, row.id), where))
-      .get()?.rows ?? 0;
   return {
     ...webhook,
     olderSecretUntil: olderSecretUntil !== null && olderSecretUntil > clock.now() ? olderSecretUntil : null,
-    sent: counted(isSent),
-    waiting: counted(isWaiting),
-    failed: counted(isFailed),
+    ...messageCounts(db, row.id),
   };
 }
 
@@ -96,7 +78,7 @@ export function rotateSecret(services: Needs, id: string): { webhook: Webhook; s
 export function removeWebhook({ db, changes }: Pick<Services, 'db' | 'changes'>, id: string): void {
   loadWebhook(db, id);
   db.transaction((tx) => {
-    tx.delete(webhookDeliveries).where(eq(webhookDeliveries.webhookId, id)).run();
+    forgetMessages(tx, id);
     tx.delete(webhooks).where(eq(webhooks.id, id)).run();
   });
   changes.announce();
@@ -106,43 +88,4 @@ export function removeWebhook({ db, changes }: Pick<Services, 'db' | 'changes'>,
 export function secretsOf({ clock, secrets }: Pick<Services, 'clock' | 'secrets'>, { secret, olderSecret, olderSecretUntil }: WebhookRow): string[] {
   const older = olderSecret !== null && (olderSecretUntil ?? 0) > clock.now() ? [olderSecret] : [];
   return [secret, ...older].map((sealed) => secrets.decrypt(sealed));
-}
-
-const FIELDS = {
-  id: webhookDeliveries.id,
-  event: webhookDeliveries.event,
-  at: webhookDeliveries.at,
-  attempts: webhookDeliveries.attempts,
-  status: webhookDeliveries.status,
-  answer: webhookDeliveries.answer,
-  body: webhookDeliveries.body,
-  nextAt: outbox.nextAt,
-  state: sql<Delivery['state']>`case when ${isSent} then 'sent' when ${isFailed} then 'failed' else 'waiting' end`,
-};
-
-/** The log of a webhook, newest first. */
-export function listDeliveries(db: Db, webhookId: string, query: DeliveryListQuery): ListPage<Delivery> {
-  const asked = keyset({ columns: { at: webhookDeliveries.at }, id: webhookDeliveries.id }, query);
-  const inState = { all: undefined, waiting: isWaiting, sent: isSent, failed: isFailed }[query.state];
-  const rows = db
-    .select(FIELDS)
-    .from(webhookDeliveries)
-    .leftJoin(outbox, queued)
-    .where(and(eq(webhookDeliveries.webhookId, webhookId), inState, asked.after))
-    .orderBy(...asked.order)
-    .limit(asked.limit)
-    .all()
-    .map((row) => ({ ...row, nextAt: row.state === 'waiting' ? row.nextAt : null }));
-  return pageOf(rows, asked, (row) => row.at);
-}
-
-/** Has a message sent once more, at once, with the same id and the same words. @throws Refusal 404 if there is none */
-export function sendDeliveryAgain({ db, clock }: Pick<Services, 'db' | 'clock'>, deliveryId: string): void {
-  const { changes } = db
-    .update(outbox)
-    .set({ sentAt: null, failedAt: null, attempts: 0, lastError: null, nextAt: clock.now() })
-    .where(eq(outbox.idempotencyKey, outboxKey(deliveryId)))
-    .run();
-  if (changes === 0) throw notFound('This message');
-  db.update(webhookDeliveries).set({ sentAt: null }).where(eq(webhookDeliveries.id, deliveryId)).run();
 }

@@ -5,7 +5,9 @@ import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { connectionsApi } from './api';
+import { Conversions } from './Conversions';
 import { LeadSources } from './LeadSources';
+import { OutsidePages } from './OutsidePages';
 import { Webhooks } from './Webhooks';
 
 export function ConnectionsPage() {
@@ -76,6 +78,8 @@ export function ConnectionsPage() {
         </div>
       </Panel>
       <LeadSources />
+      <OutsidePages siteUrl={shop.siteUrl} />
+      <Conversions />
       <Webhooks />
       {shop.standinsUrl ? (
         <p className="text-soft">

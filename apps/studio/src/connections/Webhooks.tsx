@@ -1,4 +1,4 @@
-import type { Webhook, WebhookSecret } from '@ruta/core/webhooks';
+import { WEBHOOK_EVENTS, type Webhook, type WebhookEvent, type WebhookSecret } from '@ruta/core/webhooks';
 import { Webhook as WebhookIcon } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { problemOf } from '../base/api';
@@ -6,27 +6,17 @@ import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Badge, Panel } from '../ui/Page';
 import { connectionsApi } from './api';
-import { RemoveWebhook } from './RemoveWebhook';
+import { RemoveReceiver } from './RemoveReceiver';
+import { standingWords } from './standingWords';
 import { WebhookDialog } from './WebhookDialog';
 import { WebhookSecretDialog } from './WebhookSecretDialog';
 
-const WebhookLog = lazy(() => import('./WebhookLog'));
-
-/** How a webhook is doing, in words. */
-function standing({ isOn, sent, waiting, failed }: Webhook): string {
-  if (sent + waiting + failed === 0) return isOn ? 'Waiting for the first event' : 'Nothing was told yet';
-  return [
-    `${sent.toLocaleString('en')} taken`,
-    waiting > 0 ? `${waiting.toLocaleString('en')} still tried` : '',
-    failed > 0 ? `${failed.toLocaleString('en')} not taken` : '',
-  ]
-    .filter(Boolean)
-    .join(', ');
-}
+const MessageLog = lazy(() => import('./MessageLog'));
 
 /** Programs outside that are told what happens: each with its address, its events, a secret and a log. */
 export function Webhooks() {
   const { data: webhooks = [], error } = connectionsApi.useWebhooksQuery(undefined, { pollingInterval: POLL_MS });
+  const [remove, removing] = connectionsApi.useRemoveWebhookMutation();
   const [editing, setEditing] = useState<Webhook | 'new' | null>(null);
   const [secret, setSecret] = useState<WebhookSecret | null>(null);
   const [log, setLog] = useState<Webhook | null>(null);
@@ -47,7 +37,7 @@ export function Webhooks() {
                   <strong>{webhook.name}</strong> {webhook.isOn ? null : <Badge tone="plain">Off</Badge>}{' '}
                   {webhook.failed > 0 ? <Badge tone="stop">Not taken</Badge> : null}
                   <span className="block text-soft">{webhook.url}</span>
-                  <span className="block text-soft">{standing(webhook)}</span>
+                  <span className="block text-soft">{standingWords(webhook)}</span>
                 </span>
                 <Button look="quiet" aria-label={`Log of ${webhook.name}`} onClick={() => setLog(webhook)}>
                   Log
@@ -55,7 +45,7 @@ export function Webhooks() {
                 <Button look="quiet" aria-label={`Change ${webhook.name}`} onClick={() => setEditing(webhook)}>
                   Change
                 </Button>
-                <RemoveWebhook webhook={webhook} />
+                <RemoveReceiver name={webhook.name} isLoading={removing.isLoading} error={removing.error} onRemove={() => void remove(webhook.id)} />
               </li>
             ))}
           </ul>
@@ -78,7 +68,11 @@ export function Webhooks() {
       {secret ? <WebhookSecretDialog made={secret} onClose={() => setSecret(null)} /> : null}
       {log ? (
         <Suspense>
-          <WebhookLog webhook={log} onClose={() => setLog(null)} />
+          <MessageLog
+            receiver={{ id: log.id, name: log.name, where: log.url }}
+            eventWords={(event) => WEBHOOK_EVENTS[event as WebhookEvent] ?? event}
+            onClose={() => setLog(null)}
+          />
         </Suspense>
       ) : null}
     </Panel>

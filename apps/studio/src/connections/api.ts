@@ -1,7 +1,9 @@
 import type { Connection } from '@ruta/core/connections';
+import type { ConversionRule, NewConversionRule, RuleChoices } from '@ruta/core/conversions';
 import type { LeadSource, MadeLeadSource, NewLeadSource } from '@ruta/core/leads';
 import type { ListPage } from '@ruta/core/lists';
-import type { Delivery, DeliveryListQuery, NewWebhook, Webhook, WebhookChange, WebhookSecret } from '@ruta/core/webhooks';
+import type { Message, MessageListQuery } from '@ruta/core/messages';
+import type { NewWebhook, Webhook, WebhookChange, WebhookSecret } from '@ruta/core/webhooks';
 import { api, withQuery } from '../base/api';
 import { PAGING } from '../lists/list';
 
@@ -28,14 +30,28 @@ export const connectionsApi = api.injectEndpoints({
     }),
     rotateSecret: build.mutation<WebhookSecret, string>({ query: (id) => ({ url: `/webhooks/${id}/secret`, method: 'POST' }), invalidatesTags: ['Webhook'] }),
     removeWebhook: build.mutation<Webhook[], string>({ query: (id) => ({ url: `/webhooks/${id}`, method: 'DELETE' }), invalidatesTags: ['Webhook'] }),
-    deliveries: build.infiniteQuery<ListPage<Delivery>, { id: string } & Pick<DeliveryListQuery, 'state'>, string | null>({
-      query: ({ queryArg: { id, state }, pageParam }) => withQuery(`/webhooks/${id}/deliveries`, { state, limit: 50, after: pageParam }),
+    messages: build.infiniteQuery<ListPage<Message>, { receiverId: string } & Pick<MessageListQuery, 'state'>, string | null>({
+      query: ({ queryArg: { receiverId, state }, pageParam }) => withQuery(`/messages/to/${receiverId}`, { state, limit: 50, after: pageParam }),
       infiniteQueryOptions: PAGING,
-      providesTags: ['Webhook'],
+      providesTags: ['Message'],
     }),
-    sendDeliveryAgain: build.mutation<unknown, string>({
-      query: (id) => ({ url: `/webhook-deliveries/${id}/again`, method: 'POST' }),
-      invalidatesTags: ['Webhook'],
+    sendMessageAgain: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/messages/${id}/again`, method: 'POST' }),
+      invalidatesTags: ['Message', 'Webhook', 'ConversionRule'],
+    }),
+    conversionRules: build.query<ConversionRule[], void>({ query: () => '/conversion-rules', providesTags: ['ConversionRule'] }),
+    ruleChoices: build.query<RuleChoices, void>({ query: () => '/conversion-rules/choices', providesTags: ['Funnel'] }),
+    addConversionRule: build.mutation<ConversionRule, NewConversionRule>({
+      query: (body) => ({ url: '/conversion-rules', method: 'POST', body }),
+      invalidatesTags: ['ConversionRule'],
+    }),
+    changeConversionRule: build.mutation<ConversionRule, { id: string; rule: NewConversionRule }>({
+      query: ({ id, rule }) => ({ url: `/conversion-rules/${id}`, method: 'PUT', body: rule }),
+      invalidatesTags: ['ConversionRule'],
+    }),
+    removeConversionRule: build.mutation<ConversionRule[], string>({
+      query: (id) => ({ url: `/conversion-rules/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['ConversionRule'],
     }),
     removeLeadSource: build.mutation<LeadSource[], string>({
       query: (id) => ({ url: `/lead-sources/${id}`, method: 'DELETE' }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CampaignSchema } from '../facts';
-import { ListQuerySchema, listPageSchema } from '../lists';
+import { MessageCountsSchema } from '../messages';
 import { ModeSchema } from '../shop';
 import type { EventKind } from '../tracking';
 
@@ -37,13 +37,11 @@ export const NewWebhookSchema = z.object({
 export type NewWebhook = z.infer<typeof NewWebhookSchema>;
 
 export const WebhookSchema = NewWebhookSchema.extend({
+  ...MessageCountsSchema.shape,
   id: z.string(),
   isOn: z.boolean(),
   createdAt: z.int(),
   olderSecretUntil: z.int().nullable().describe('Until when a secret that was rotated out signs beside the new one'),
-  sent: z.int().describe('Messages that were taken'),
-  waiting: z.int().describe('Messages that are still tried'),
-  failed: z.int().describe('Messages that were given up'),
 });
 export type Webhook = z.infer<typeof WebhookSchema>;
 
@@ -88,20 +86,3 @@ export const WebhookBodySchema = z.object({
   }),
 });
 export type WebhookBody = z.infer<typeof WebhookBodySchema>;
-
-/** One message to one webhook, as the log tells it. */
-export const DeliverySchema = z.object({
-  id: z.string().describe('Sent as webhook-id, and the same when it is sent again'),
-  event: z.string(),
-  at: z.int(),
-  state: z.enum(['waiting', 'sent', 'failed']),
-  attempts: z.int(),
-  status: z.int().nullable().describe('HTTP status of the last answer; null if nobody answered'),
-  answer: z.string().nullable().describe('The beginning of the last answer, or why there was none'),
-  nextAt: z.int().nullable(),
-  body: z.string().nullable().describe('The message; null before it is first sent'),
-});
-export type Delivery = z.infer<typeof DeliverySchema>;
-export const DeliveryListQuerySchema = ListQuerySchema.extend({ state: z.enum(['all', 'waiting', 'sent', 'failed']).default('all') });
-export type DeliveryListQuery = z.infer<typeof DeliveryListQuerySchema>;
-export const DeliveryPageSchema = listPageSchema(DeliverySchema);

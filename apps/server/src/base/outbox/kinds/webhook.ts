@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { outboxKind } from '../outbox';
 
-/** A message to a program outside; what it says is kept with its delivery. */
+/** A message to a program outside; what it says is kept in the log. */
 export const webhook = outboxKind({
   kind: 'webhook',
-  payload: z.object({ deliveryId: z.string(), name: z.string(), event: z.string() }),
+  payload: z.object({ messageId: z.string(), name: z.string(), event: z.string() }),
   words: ({ name, event }) => ({ to: name, subject: `Webhook ${event}` }),
 });

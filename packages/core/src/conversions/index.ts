@@ -1,0 +1,4 @@
+export * from './matchingKeys';
+export * from './moments';
+export * from './rule';
+export * from './template';
