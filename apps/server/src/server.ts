@@ -21,7 +21,11 @@ import { checkoutSite } from './checkout/site';
 import { funnelRoutes } from './checks/routes';
 import { codeRoutes } from './codes/routes';
 import { appointmentRoutes } from './contacts/appointments';
+import { consentRoutes } from './contacts/consents';
 import { contactRoutes } from './contacts/routes';
+import { keepWanted, queueConversions } from './conversions/queue';
+import { conversionRoutes } from './conversions/routes';
+import { sendConversion } from './conversions/send';
 import { writeReceipt } from './delivery/receipt';
 import { deliveryRoutes } from './delivery/routes';
 import { deliverySite } from './delivery/site';
@@ -33,6 +37,7 @@ import { funnelSite } from './funnel/site';
 import { leadRoutes } from './leads/routes';
 import { leadSite } from './leads/site';
 import { makeMailer } from './mail/mailer';
+import { messageRoutes } from './messages/routes';
 import { orderRoutes } from './orders/routes';
 import { appointmentSite } from './page/appointmentSite';
 import { pageDoor, pageRoutesOfSite } from './page/pages';
@@ -56,8 +61,12 @@ import { makeGuard, sessions } from './team/access';
 import { teamRoutes } from './team/routes';
 import { teamSite } from './team/site';
 import { todayRoutes } from './today/routes';
+import { consentSite } from './tracking/consent';
+import { outsideSite } from './tracking/outside';
+import { needsRebuild, rebuildRollUps } from './tracking/rebuild';
 import { Recorder, type Tracked } from './tracking/recorder';
 import { viewDoor } from './tracking/site';
+import { UntoldMoments } from './tracking/untold';
 import { queueWebhooks } from './webhooks/queue';
 import { webhookRoutes } from './webhooks/routes';
 import { sendWebhook } from './webhooks/send';
@@ -79,9 +88,14 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
   const recorder = new Recorder(db, log);
   base.changes.onChange(() => forgetProducts(db));
   recorder.onRecorded(queueWebhooks(base));
+  recorder.onRecorded(queueConversions(base));
+  keepWanted(base, recorder);
+  const untold = new UntoldMoments(() => findShop(db)?.settings.currency);
+  recorder.onRecorded((event) => untold.note(event));
   return {
     ...base,
     recorder,
+    untold,
     live: new LiveFunnels(base),
     kept: new KeptPages(base),
     providers: makeProviders({ standinsUrl: config.standinsUrl, timeoutMs: config.providerTimeoutMs }),
@@ -116,12 +130,20 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     receipt: (receipt, rowId) => mailer.send(writeReceipt(services, receipt), rowId),
     'void-charge': ({ chargeId }) => giveBack(services, chargeId),
     course: (enrolment) => enrol(services, enrolment),
-    webhook: ({ deliveryId }) => sendWebhook(services, deliveryId),
+    webhook: ({ messageId }) => sendWebhook(services, messageId),
+    conversion: ({ messageId }) => sendConversion(services, messageId),
   };
+  const keepRebuilt = () => {
+    if (findShop(services.db) && needsRebuild(services))
+      rebuildRollUps(services).catch((error: Error) => log.error({ err: error }, 'figures could not be made anew'));
+  };
+  services.changes.onChange(keepRebuilt);
+  keepRebuilt();
   const stopJobs = startJobs(services, [
     { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox'] },
-    { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { except: ['webhook'] }) },
+    { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { except: ['webhook', 'conversion'] }) },
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
+    { name: 'conversions', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['conversion'] }) },
   ]);
   return {
     services,
@@ -181,11 +203,11 @@ export function studioApp(services: AllServices): Express {
   router.use(sessions(services));
   router.use('/uploads', uploadRoutes(services, guard));
   // A file with thousands of products is larger than anything else that is sent, so that only people of the shop may send one.
-  router.use(['/products/import', '/codes/import', '/funnels/import', '/pages/import'], (request, _response, next) => {
+  router.use(['/products/import', '/codes/import', '/spend/import', '/funnels/import', '/pages/import'], (request, _response, next) => {
     guard(request);
     next();
   });
-  router.use(['/products/import', '/codes/import'], express.json({ limit: '25mb' }));
+  router.use(['/products/import', '/codes/import', '/spend/import'], express.json({ limit: '25mb' }));
   router.use(['/funnels/import', '/pages/import'], express.json({ limit: '80mb' }));
   router.use(express.json({ limit: '2mb' }));
   teamRoutes(api, router, services, async () => {
@@ -204,9 +226,12 @@ export function studioApp(services: AllServices): Express {
   planRoutes(api, services);
   bundleRoutes(api, services);
   contactRoutes(api, services);
+  consentRoutes(api, services);
   appointmentRoutes(api, services);
   leadRoutes(api, services);
   webhookRoutes(api, services);
+  messageRoutes(api, services);
+  conversionRoutes(api, services);
   paymentRoutes(api, services);
   todayRoutes(api, services);
   router.get('/openapi.json', (_request, response) => {
@@ -259,6 +284,8 @@ function siteApp(services: AllServices): Express {
     funnelSite(services),
     teamSite(services),
     deliverySite(services),
+    consentSite(services),
+    outsideSite(services),
     pageSite(services),
     appointmentSite(services),
     leadSite(services),

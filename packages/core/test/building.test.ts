@@ -114,7 +114,17 @@ describe('what leads elsewhere', () => {
     expect(filesOn(pictured)).toEqual([file]);
   });
   it('puts the codes of shop, funnel and page below each other', () => {
-    expect(joinCode({ head: '<a>', body: '' }, null, { head: '<b>', body: ' x ' })).toEqual({ head: '<a>\n<b>', body: 'x', purchase: '' });
+    expect(joinCode(false, { head: '<a>', body: '', needs: 'marketing' }, null, { head: '<b>', body: ' x ' })).toEqual([
+      { needs: 'nothing', head: '<a>\n<b>', body: 'x', purchase: '' },
+    ]);
+    expect(joinCode(false, undefined, { head: '', body: ' ' })).toEqual([]);
+    // Where visitors are asked, code waits for what it needs; what nobody has said of it waits for the strictest.
+    expect(
+      joinCode(true, { head: '<a>', body: '' }, { head: '<b>', body: '', needs: 'nothing' }, { head: '', body: 'c', purchase: 'd', needs: 'marketing' }),
+    ).toEqual([
+      { needs: 'nothing', head: '<b>', body: '', purchase: '' },
+      { needs: 'marketing', head: '<a>', body: 'c', purchase: 'd' },
+    ]);
   });
 });
 

@@ -11,8 +11,9 @@ import { declineMessage } from '../payments/messages';
 import { isUnknown, payCart } from '../payments/pay';
 import { whereTo } from '../payments/whereTo';
 import { loadShop } from '../shop/store';
+import { onceId } from '../tracking/onceId';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
-import { makeEvent } from '../tracking/visitor';
+import { makeEvent, placeOf } from '../tracking/visitor';
 import { saveCart } from './cart';
 import { closedAnswer, closedHere } from './closed';
 import { holdFor, wantedOf } from './holds';
@@ -70,9 +71,14 @@ export function findCheckout(services: Needs, stepId: string, body: unknown, gue
 /** Saves the cart and says once that a checkout was begun. @returns false if the cart is somebody else's */
 export function beginCheckout(services: Needs, { visitorId, counted }: Guest, cartId: string, { live, quoted, values }: OpenCheckout): boolean {
   const { isNew, belongs } = saveCart(services, live, cartId, visitorId, quoted.lines, values);
-  if (isNew && counted) {
-    const place = { funnelId: live.publication.funnelId, stepId: live.step.id };
-    services.recorder.gather(makeEvent(services, 'checkout.started', loadShop(services.db).settings.mode, counted, place), counted);
+  if (!counted || !belongs) return belongs;
+  const { mode } = loadShop(services.db).settings;
+  if (isNew) services.recorder.gather(makeEvent(services, 'checkout.started', mode, counted, placeOf(live)), counted);
+  // What is in the cart is told once for each product, whatever is changed of it and put back.
+  for (const { productId, name, role, quantity, discounted, part } of quoted.quote.lines) {
+    if (part === 'set-up fee') continue;
+    const place = { ...placeOf(live), data: { productId, name, role, quantity, value: discounted } };
+    services.recorder.gather(makeEvent(services, 'cart.added', mode, counted, place, onceId('cart', cartId, productId)), counted);
   }
   return belongs;
 }
@@ -145,8 +151,7 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
 /** The order that a form stands for, quoted by the server's own sums. */
 function newOrder({ db }: Needs, { counted }: Guest, form: OrderForm, { live, country, quoted: { quote, code, bumps } }: OpenCheckout): NewOrder {
   return {
-    funnelId: live.publication.funnelId,
-    stepId: live.step.id,
+    ...placeOf(live),
     cartId: form.cart,
     visitorId: counted?.id ?? null,
     mode: loadShop(db).settings.mode,

@@ -32,49 +32,86 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
   const { visitor, order, cart } = known;
   const shop = loadShop(db).settings;
   const contactId = known.contact?.id ?? order?.contactId ?? visitor?.contactId ?? null;
-  const contact = known.contact ?? (contactId ? findContact(db, contactId) : undefined);
+  // What only some conditions ask for, and what is dear to know, is looked up once, and only when it is asked.
+  const contactOf = once(() => known.contact ?? (contactId ? findContact(db, contactId) : undefined));
   // Anybody can type anybody's address: in a browser nobody has bought from, it is that of a new person.
-  const isProved = !visitor || order != null || (contact !== undefined && hasBoughtHere(db, contact.id, visitor.id));
-  const ofOrder = order ? linesOf(db, order.id).filter((line) => line.productId !== null) : undefined;
-  const quotes = order ? countedQuotes(db, order.id) : cart ? [cart.quote] : [];
-  const [quote] = quotes;
-  const country = order?.buyer.country ?? cart?.country ?? (isProved ? contact?.country : visitor?.typed?.country) ?? undefined;
+  const isProved = once(() => !visitor || order != null || (contactId !== null && hasBoughtHere(db, contactId, visitor.id)));
+  const quotes = once(() => (order ? countedQuotes(db, order.id) : cart ? [cart.quote] : []));
+  const owned = once(() => {
+    const contact = contactOf();
+    return contact && purchases(services, isProved() ? purchasesOf(db, contact.id, known.mode ?? order?.mode ?? shop.mode) : []);
+  });
+  const bought = once(() => {
+    if (order) {
+      return purchases(
+        services,
+        linesOf(db, order.id).filter((line) => line.productId !== null),
+      );
+    }
+    return cart
+      ? purchases(
+          services,
+          cart.quote.lines.filter(({ part }) => part !== 'set-up fee'),
+        )
+      : undefined;
+  });
   const language = /^([a-z]{2,3})\b/i.exec(known.acceptLanguage ?? '')?.[1]?.toLowerCase();
   return {
-    owned: contact ? purchases(services, isProved ? purchasesOf(db, contact.id, known.mode ?? order?.mode ?? shop.mode) : []) : undefined,
-    bought: ofOrder
-      ? purchases(services, ofOrder)
-      : cart
-        ? purchases(
-            services,
-            cart.quote.lines.filter(({ part }) => part !== 'set-up fee'),
-          )
-        : undefined,
+    get owned() {
+      return owned();
+    },
+    get bought() {
+      return bought();
+    },
     // Goods of the first payment and of everything added to it since.
-    orderTotal: quote && quotes.reduce((sum, each) => sum + each.orderTotal, 0),
-    code: quote && (quote.code?.applied ? quote.code.code : null),
+    get orderTotal() {
+      return quotes().length === 0 ? undefined : quotes().reduce((sum, each) => sum + each.orderTotal, 0);
+    },
+    get code() {
+      const [quote] = quotes();
+      return quote && (quote.code?.applied ? quote.code.code : null);
+    },
     // Cards are the only method so far; an order that is not paid, or was nothing to pay, has none.
     paymentMethod: order && wasPaid(order.state) ? (order.total > 0 ? 'card' : null) : undefined,
-    shippingMethod: quote && (quote.shipping?.zone ?? null),
-    country,
-    shippingCountry: quote && (quote.shipping ? quote.taxCountry : null),
-    // Asked for only by some conditions, and so looked up only then.
+    get shippingMethod() {
+      const [quote] = quotes();
+      return quote && (quote.shipping?.zone ?? null);
+    },
+    get country() {
+      return order?.buyer.country ?? cart?.country ?? (isProved() ? contactOf()?.country : visitor?.typed?.country) ?? undefined;
+    },
+    get shippingCountry() {
+      const [quote] = quotes();
+      return quote && (quote.shipping ? quote.taxCountry : null);
+    },
     get tags() {
-      return contact ? tagsOf(db, contact.id) : undefined;
+      const contact = contactOf();
+      return contact && tagsOf(db, contact.id);
     },
     // By the label as it stood, as conditions ask for it, and by the field whatever it is called.
     get answers() {
+      const contact = contactOf();
       return contact && { ...contact.answers, ...answersByField(db, contact.id) };
     },
-    firstCampaign: visitor ? visitor.firstCampaign : contact?.campaign,
+    get firstCampaign() {
+      return visitor ? visitor.firstCampaign : contactOf()?.campaign;
+    },
     lastCampaign: visitor ? visitor.lastCampaign : order?.campaign,
     device: visitor?.device,
     language,
     returning: visitor ? visitor.visits > 1 : undefined,
-    // Reckoned when it is asked for: most conditions ask nothing of the clock, and time zones are dear.
     get now() {
       return localMoment(known.at ?? clock.now(), shop.timeZone);
     },
+  };
+}
+
+/** Looks something up when it is first asked for, and never again. */
+function once<Value>(look: () => Value): () => Value {
+  let seen: { value: Value } | undefined;
+  return () => {
+    seen ??= { value: look() };
+    return seen.value;
   };
 }
 

@@ -168,14 +168,18 @@ export function giftOrder(db: Db, contactId: string, productId: string): OrderRo
 
 /** Everything a contact has from orders of a mode, paid or given. */
 export function purchasesOf(db: Db, contactId: string, mode: Mode): LineRow[] {
-  return db
+  return linesOfContact(db)
+    .all({ contactId, mode })
+    .map(({ line }) => line);
+}
+const linesOfContact = builtOnce((db) =>
+  db
     .select({ line: orderLines })
     .from(orderLines)
     .innerJoin(orders, eq(orders.id, orderLines.orderId))
-    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode)))
-    .all()
-    .map(({ line }) => line);
-}
+    .where(and(eq(orders.contactId, given('contactId')), isPaid, eq(orders.mode, given('mode'))))
+    .prepare(),
+);
 
 /** The latest paid order by which a contact has a product; undefined if there is none. */
 export function orderWith(db: Db, contactId: string, productId: string, mode: Mode): OrderRow | undefined {

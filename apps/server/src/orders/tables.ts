@@ -18,6 +18,7 @@ export const orders = sqliteTable(
     mode: text().$type<Mode>().notNull(),
     funnelId: text().notNull(),
     stepId: text().notNull(),
+    publicationId: text(),
     cartId: text().notNull().unique(),
     contactId: text().references(() => contacts.id),
     visitorId: text(),
@@ -81,6 +82,7 @@ export const payments = sqliteTable(
   (table) => [
     index('payments_order').on(table.orderId),
     index('payments_due').on(table.state, table.due),
+    index('payments_paid').on(table.paidAt),
     // An offer is taken once in an order, however often its yes arrives.
     uniqueIndex('payments_offer').on(table.orderId, table.offerId).where(sql`offer_id is not null and state <> 'cancelled'`),
   ],

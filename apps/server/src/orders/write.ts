@@ -15,6 +15,8 @@ type Needs = Pick<Services, 'clock'>;
 export interface NewOrder {
   funnelId: string;
   stepId: string;
+  /** What was published when it was bought. */
+  publicationId?: string;
   cartId: string;
   visitorId: string | null;
   mode: Mode;

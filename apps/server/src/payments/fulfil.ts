@@ -62,6 +62,7 @@ export function markPaid(tx: Db, services: Tracked & LiveServices, order: OrderR
   const event = makeEvent(services, 'order.paid', order.mode, visitor, {
     funnelId: order.funnelId,
     stepId: order.stepId,
+    publicationId: order.publicationId,
     orderId: order.id,
     contactId: contact.id,
     data: { value: order.total, currency: order.currency },
@@ -130,6 +131,13 @@ function recordBumps(services: Tracked, order: OrderRow, { quote }: PaymentRow):
 export function recordForOrder<Kind extends EventKind>(services: Tracked, order: OrderRow, kind: Kind, data: EventPayload<Kind>, stepId = order.stepId): void {
   const visitor = visitorOf(services, order);
   services.recorder.record(
-    makeEvent(services, kind, order.mode, visitor, { funnelId: order.funnelId, stepId, orderId: order.id, contactId: order.contactId, data }),
+    makeEvent(services, kind, order.mode, visitor, {
+      funnelId: order.funnelId,
+      stepId,
+      publicationId: order.publicationId,
+      orderId: order.id,
+      contactId: order.contactId,
+      data,
+    }),
   );
 }

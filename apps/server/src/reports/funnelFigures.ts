@@ -1,77 +1,60 @@
-import { averageOrderValue, conversionRate, type FunnelFigures } from '@ruta/core/reports';
-import { and, eq, gte, lt, sql } from 'drizzle-orm';
-import type { Db } from '../base/db';
-import type { Services } from '../base/services';
-import { isPaid } from '../orders/store';
-import { orders } from '../orders/tables';
-import { stepVisitors } from '../tracking/tables';
-import { offerFigures, peopleOnRoutes, revenueByRole, revenueByStep } from './offerFigures';
+import { conversionRate, type FunnelFigures, figureOf, momentsOf, type Period, shiftDay } from '@ruta/core/reports';
+import { dayFinder } from '@ruta/core/shop';
+import { sql } from 'drizzle-orm';
+import { loadShop } from '../shop/store';
+import type { Tracked } from '../tracking/recorder';
+import { routesOf } from './names';
+import { offerFigures, revenueByRole } from './offerFigures';
+import { cameBy, visitorsBy } from './people';
+import { salesBy } from './sales';
+import { type Scope, soldOrders } from './scope';
 
-const DAY_MS = 24 * 60 * 60 * 1000;
 /** Of how many days figures are shown where nobody asks for others. */
 export const DEFAULT_DAYS = 30;
 
-/** Figures of a funnel from so many days ago until now. */
-export function figuresSince(
-  { db, clock }: Pick<Services, 'db' | 'clock'>,
-  funnel: { id: string; entryId: string },
-  stepIds: string[],
-  days: number,
-): FunnelFigures {
-  return funnelFigures(db, funnel.id, funnel.entryId, stepIds, clock.now() - days * DAY_MS, clock.now() + 1);
-}
-
-/** People who came into a funnel in a period, at whatever step: who arrives at the checkout by a link has entered it too. */
-function visitorsOf(db: Db, funnelId: string, from: number, until: number): number {
-  const row = db.get<{ n: number }>(
-    sql`SELECT count(*) AS n FROM (SELECT min(${stepVisitors.firstAt}) AS first FROM ${stepVisitors} WHERE ${stepVisitors.funnelId} = ${funnelId} GROUP BY ${stepVisitors.visitorId}) WHERE first >= ${from} AND first < ${until}`,
-  );
-  return row?.n ?? 0;
+/** Figures of a funnel of so many days of the shop's calendar, today the last of them. */
+export function figuresSince(services: Tracked, funnelId: string, stepIds: string[], days: number): FunnelFigures {
+  const today = dayFinder(loadShop(services.db).settings.timeZone)(services.clock.now());
+  return funnelFigures(services, funnelId, stepIds, { from: shiftDay(today, 1 - days), to: today });
 }
 
 /**
- * Figures of a funnel in a period: people are counted on the day of their first view of a step, orders on the day
- * they were paid. Test orders and orders of value 0 are no sales.
- * @param from Unix time in milliseconds, included
- * @param until Unix time in milliseconds, excluded
+ * Figures of a funnel in a period, for its map and the list of funnels: the same as those of the reports.
+ * @param stepIds the stops, in the order in which they are told
  */
-export function funnelFigures(db: Db, funnelId: string, entryId: string, stepIds: string[], from: number, until: number): FunnelFigures {
-  const counted = db
-    .select({ stepId: stepVisitors.stepId, came: sql<number>`count(*)`, reached: sql<number>`count(${stepVisitors.goalAt})` })
-    .from(stepVisitors)
-    .where(and(eq(stepVisitors.funnelId, funnelId), gte(stepVisitors.firstAt, from), lt(stepVisitors.firstAt, until)))
-    .groupBy(stepVisitors.stepId)
-    .all();
-  const byStep = new Map(counted.map((row) => [row.stepId, row]));
-  const paid = db
-    .select({ netGoods: orders.netGoods, total: orders.total, contactId: orders.contactId })
-    .from(orders)
-    .where(and(eq(orders.funnelId, funnelId), isPaid, eq(orders.mode, 'live'), gte(orders.paidAt, from), lt(orders.paidAt, until)))
-    .all();
-  const sales = paid.filter((order) => order.total > 0);
-  const netRevenue = sales.reduce((sum, order) => sum + order.netGoods, 0);
-  const entry = byStep.get(entryId);
-  const visitors = visitorsOf(db, funnelId, from, until);
+export function funnelFigures({ db, recorder }: Tracked, funnelId: string, stepIds: string[], period: Period): FunnelFigures {
+  const { generation } = recorder.rollUps;
+  const { from, until } = momentsOf(period, loadShop(db).settings.timeZone);
+  const scope: Scope = { from, until, days: period, funnelId, filter: undefined, orderIds: null };
+  const came = cameBy(db, generation, stepIds, scope);
+  const people = visitorsBy(db, generation, null, scope).get('') ?? {};
+  const sales = salesBy(db, null, scope).get('') ?? {};
+  const whole = { ...people, ...sales };
+  const count = (name: 'visitors' | 'leads' | 'converted' | 'orders' | 'revenue') => figureOf(whole, name) ?? 0;
+  const routes = routesOf(db, funnelId).map(({ id }) => id);
   const byRole = revenueByRole(db, funnelId, from, until);
+  const [visitors, orders, netRevenue] = [count('visitors'), count('orders'), count('revenue')];
+  const averageOrder = figureOf(whole, 'averageOrder');
   return {
     from,
     until,
     steps: stepIds.map((stepId) => {
-      const { came, reached } = byStep.get(stepId) ?? { came: 0, reached: 0 };
-      return { stepId, came, reached, rate: conversionRate(came, reached) };
+      const figures = came.get(stepId) ?? {};
+      const [here, reached] = [figureOf(figures, 'came') ?? 0, figureOf(figures, 'reached') ?? 0];
+      return { stepId, came: here, reached, rate: conversionRate(here, reached) };
     }),
     visitors,
-    leads: entry?.reached ?? 0,
-    buyers: new Set(sales.map((order) => order.contactId)).size,
-    orders: sales.length,
+    leads: count('leads'),
+    buyers: db.get<{ n: number }>(sql`SELECT count(DISTINCT o.contact_id) AS n FROM ${soldOrders(scope)}`)?.n ?? 0,
+    orders,
     netRevenue,
-    averageOrder: averageOrderValue(sales.map((order) => order.netGoods)),
-    revenuePerVisitor: visitors === 0 ? null : netRevenue / visitors,
-    routes: peopleOnRoutes(db, funnelId, from, until),
-    revenueByStep: revenueByStep(db, funnelId, from, until),
+    averageOrder: averageOrder === null ? null : Math.round(averageOrder),
+    revenuePerVisitor: figureOf(whole, 'perVisitor'),
+    routes: [...cameBy(db, generation, routes, scope)].map(([routeId, figures]) => ({ routeId, people: figures.came ?? 0 })),
+    revenueByStep: Object.fromEntries([...salesBy(db, 'step', scope)].map(([stepId, { revenue }]) => [stepId, revenue ?? 0])),
     offers: offerFigures(db, funnelId, from, until),
     byRole,
-    averageWithout: sales.length === 0 ? null : Math.round(byRole.main / sales.length),
+    averageWithout: orders === 0 ? null : Math.round(byRole.main / orders),
     perVisitorWithout: visitors === 0 ? null : byRole.main / visitors,
   };
 }

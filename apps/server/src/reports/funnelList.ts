@@ -4,17 +4,18 @@ import { mainOffer } from '@ruta/core/offers';
 import { and, inArray, isNull, type SQL } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { countRows, keyset, pageOf, searched } from '../base/list';
-import type { Services } from '../base/services';
 import { products } from '../catalog/tables';
 import { graphsOf, publishedAt } from '../funnel/store';
 import { funnels } from '../funnel/tables';
+import type { Tracked } from '../tracking/recorder';
 import { DEFAULT_DAYS, figuresSince } from './funnelFigures';
 
 const SORTING = { columns: { created: funnels.createdAt, name: funnels.name }, id: funnels.id };
 const filterOf = ({ search }: ListQuery): SQL | undefined => and(isNull(funnels.archivedAt), searched(search, [funnels.name, funnels.slug]));
 
 /** One page of the funnels with their stops and their figures of the last 30 days, read without their pages. */
-export function listFunnelRows({ db, clock }: Pick<Services, 'db' | 'clock'>, query: ListQuery): ListPage<FunnelRow> {
+export function listFunnelRows(services: Tracked, query: ListQuery): ListPage<FunnelRow> {
+  const { db } = services;
   const key = keyset(SORTING, query);
   const rows = db
     .select()
@@ -45,8 +46,8 @@ export function listFunnelRows({ db, clock }: Pick<Services, 'db' | 'clock'>, qu
       stops: stops.map(({ id, kind, name }) => ({ id, kind, name })),
       productName: productId ? (names.get(productId) ?? null) : null,
       figures: figuresSince(
-        { db, clock },
-        funnel,
+        services,
+        funnel.id,
         stops.map((step) => step.id),
         DEFAULT_DAYS,
       ),

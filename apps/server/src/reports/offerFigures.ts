@@ -3,7 +3,7 @@ import { and, eq, gte, inArray, lt, ne, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { isPaid } from '../orders/store';
 import { orderLines, orders, payments } from '../orders/tables';
-import { offerShowings, routeVisitors } from '../tracking/tables';
+import { offerShowings } from '../tracking/tables';
 
 /**
  * What became of each bump and offer of a funnel, of those shown in a period; test orders are left out.
@@ -51,28 +51,4 @@ export function revenueByRole(db: Db, funnelId: string, from: number, until: num
     .all();
   const of = (role: string) => rows.find((row) => row.role === role)?.net ?? 0;
   return { main: of('main'), bump: of('bump'), upsell: of('upsell'), downsell: of('downsell') };
-}
-
-/** The same by the step it was sold at: the checkout for the first payment, the offer's own for what was added. */
-export function revenueByStep(db: Db, funnelId: string, from: number, until: number): Record<string, number> {
-  const stepId = sql<string>`coalesce(${payments.stepId}, ${orders.stepId})`;
-  const rows = db
-    .select({ stepId, net: sql<number>`sum(${orderLines.net})` })
-    .from(orderLines)
-    .innerJoin(orders, eq(orders.id, orderLines.orderId))
-    .innerJoin(payments, eq(payments.id, orderLines.paymentId))
-    .where(soldLines(funnelId, from, until))
-    .groupBy(stepId)
-    .all();
-  return Object.fromEntries(rows.map((row) => [row.stepId, row.net]));
-}
-
-/** Unique visitors who first went along each route of a funnel in a period. */
-export function peopleOnRoutes(db: Db, funnelId: string, from: number, until: number): Array<{ routeId: string; people: number }> {
-  return db
-    .select({ routeId: routeVisitors.routeId, people: sql<number>`count(*)` })
-    .from(routeVisitors)
-    .where(and(eq(routeVisitors.funnelId, funnelId), gte(routeVisitors.firstAt, from), lt(routeVisitors.firstAt, until)))
-    .groupBy(routeVisitors.routeId)
-    .all();
 }

@@ -1,11 +1,19 @@
 import { FunnelListQuerySchema, FunnelPageSchema, stopsInOrder } from '@ruta/core/funnel';
 import { CountSchema } from '@ruta/core/lists';
-import { DaysSchema, FunnelFiguresSchema } from '@ruta/core/reports';
+import { BehindQuerySchema, BehindSchema, DaysSchema, FunnelFiguresSchema, RebuildSchema, ReportQuerySchema, ReportSchema } from '@ruta/core/reports';
+import { SpendImportSchema, SpendReportSchema } from '@ruta/core/spend';
 import type { Api } from '../base/api';
+import { sendFile } from '../base/sendFile';
 import { loadFunnel } from '../funnel/store';
+import { rebuildProgress, rebuildRollUps } from '../tracking/rebuild';
 import type { Tracked } from '../tracking/recorder';
+import { rollUpState } from '../tracking/tables';
+import { behind } from './behind';
+import { reportCsv } from './csv';
 import { figuresSince } from './funnelFigures';
 import { countFunnels, listFunnelRows } from './funnelList';
+import { report } from './report';
+import { importSpend } from './spendFile';
 
 /** Funnels with their figures. */
 export function reportRoutes(api: Api, services: Tracked): void {
@@ -33,10 +41,37 @@ export function reportRoutes(api: Api, services: Tracked): void {
       services.recorder.flush();
       return figuresSince(
         services,
-        funnel,
+        funnel.id,
         stopsInOrder(graph).map((step) => step.id),
         query.days,
       );
     },
   );
+  api.on(
+    { method: 'get', path: '/reports', summary: 'What a period had, by whatever is asked', query: ReportQuerySchema, response: ReportSchema },
+    ({ query }) => report(services, query),
+  );
+  api.on({ method: 'get', path: '/reports/export', summary: 'The same as CSV', query: ReportQuerySchema }, ({ query, response }) => {
+    sendFile(response, `${query.by}-${query.from}-${query.to}.csv`, reportCsv(report(services, query)));
+  });
+  api.on(
+    { method: 'get', path: '/reports/behind', summary: 'The orders that a row of a report is made of', query: BehindQuerySchema, response: BehindSchema },
+    ({ query }) => behind(services, query),
+  );
+  api.on(
+    {
+      method: 'post',
+      path: '/spend/import',
+      summary: 'Look at a file of ad spend, or bring it in',
+      body: SpendImportSchema,
+      response: SpendReportSchema,
+    },
+    ({ body }) => importSpend(services, body),
+  );
+  const rebuild = () => ({ ...rebuildProgress(db), rebuiltAt: db.select({ at: rollUpState.rebuiltAt }).from(rollUpState).get()?.at ?? null });
+  api.on({ method: 'get', path: '/reports/rebuild', summary: 'How far making the figures anew is', response: RebuildSchema }, rebuild);
+  api.on({ method: 'post', path: '/reports/rebuild', summary: 'Make the figures anew from the log', response: RebuildSchema, role: 'owner' }, () => {
+    rebuildRollUps(services).catch((error: Error) => services.log.error({ err: error }, 'figures could not be made anew'));
+    return rebuild();
+  });
 }

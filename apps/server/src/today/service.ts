@@ -14,7 +14,9 @@ import { listFunnels, publishedAt } from '../funnel/store';
 import { hasSold } from '../orders/store';
 import { charges, orders } from '../orders/tables';
 import { takesCards } from '../payments/accounts';
+import { unusualDays } from '../reports/unusual';
 import { loadShop } from '../shop/store';
+import type { Tracked } from '../tracking/recorder';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const USUAL_DAYS = 28;
@@ -22,7 +24,7 @@ const USUAL_DAYS = 28;
 const MOST_FAILED = 8;
 
 /** What needs a person, yesterday against the usual, and what a new shop does next. */
-export function todayOf(services: Pick<Services, 'db' | 'clock'>): Today {
+export function todayOf(services: Tracked): Today {
   const { db, clock } = services;
 
   const figures = (from: number, until: number) => {
@@ -73,6 +75,7 @@ export function todayOf(services: Pick<Services, 'db' | 'clock'>): Today {
     yesterday: figures(yesterday, today),
     usual: { orders: before.orders / USUAL_DAYS, revenue: before.revenue / USUAL_DAYS, leads: before.leads / USUAL_DAYS },
     nextSteps: nextSteps.every((step) => step.done) ? [] : nextSteps,
+    unusual: unusualDays(services),
     needs: needsOf(services, yesterday),
   };
 }

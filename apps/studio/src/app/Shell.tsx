@@ -1,17 +1,18 @@
 import type { Session } from '@ruta/core/team';
-import { Box, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
+import { Box, ChartColumn, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
 import { type ComponentType, lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { problemOf, rememberToken } from '../base/api';
 import { useAppSelector } from '../base/store';
 import { shopApi } from '../shop/api';
 import { teamApi } from '../team/api';
-import { SetUp } from '../team/SetUp';
 import { SignIn } from '../team/SignIn';
 import { SignInAgain } from '../team/SignInAgain';
 import { Waiting } from '../ui/Page';
 import { UnsavedStrip } from './UnsavedStrip';
 
+/** Wanted once in the life of a shop. */
+const SetUp = lazy(() => import('../team/SetUp').then((module) => ({ default: module.SetUp })));
 const CommandPalette = lazy(() => import('./CommandPalette'));
 
 const AREAS: Array<{ to: string; name: string; icon: ComponentType<{ size?: number; 'aria-hidden'?: boolean }> }> = [
@@ -19,6 +20,7 @@ const AREAS: Array<{ to: string; name: string; icon: ComponentType<{ size?: numb
   { to: '/funnels', name: 'Funnels', icon: Waypoints },
   { to: '/catalog', name: 'Catalog', icon: Box },
   { to: '/sales', name: 'Sales', icon: Receipt },
+  { to: '/insight', name: 'Insight', icon: ChartColumn },
   { to: '/connections', name: 'Connections', icon: Plug },
   { to: '/settings', name: 'Settings', icon: SlidersHorizontal },
 ];
@@ -46,7 +48,13 @@ export function Shell() {
   }
   if (error) return <Waiting error={error} retry={refetch} />;
   if (!session) return <Waiting />;
-  return session.needsSetup ? <SetUp /> : <SignIn />;
+  return session.needsSetup ? (
+    <Suspense fallback={<Waiting />}>
+      <SetUp />
+    </Suspense>
+  ) : (
+    <SignIn />
+  );
 }
 
 const PLACE_FRAMES = 60;

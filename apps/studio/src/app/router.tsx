@@ -1,5 +1,4 @@
 import { createBrowserRouter, Navigate } from 'react-router';
-import { FunnelsPage } from '../funnel/FunnelsPage';
 import { TodayPage } from '../today/TodayPage';
 import { TabsLayout } from '../ui/Tabs';
 import { NotHere } from './NotHere';
@@ -19,6 +18,7 @@ const SETTINGS = [
   { to: '/settings', name: 'Shop and brand', end: true },
   { to: '/settings/tax', name: 'Tax rates' },
   { to: '/settings/shipping', name: 'Shipping' },
+  { to: '/settings/consent', name: 'Consent' },
 ];
 
 export const router = createBrowserRouter([
@@ -27,7 +27,7 @@ export const router = createBrowserRouter([
     element: <Shell />,
     children: [
       { path: '/', element: <TodayPage /> },
-      { path: '/funnels', element: <FunnelsPage /> },
+      { path: '/funnels', lazy: async () => ({ Component: (await import('../funnel/FunnelsPage')).FunnelsPage }) },
       { path: '/funnels/new', lazy: async () => ({ Component: (await import('../templates/NewFunnelPage')).NewFunnelPage }) },
       {
         path: '/funnels/:funnelId',
@@ -37,6 +37,7 @@ export const router = createBrowserRouter([
           // With or without a stop it is the same map, which stays as it is drawn.
           { path: 'map/:stepId?', lazy: async () => ({ Component: (await import('../map/MapView')).MapView }) },
           { path: 'offer/:stepId', lazy: async () => ({ Component: (await import('../offers/OfferView')).OfferView }) },
+          { path: 'results/:by?', lazy: async () => ({ Component: (await import('../insight/FunnelResults')).FunnelResults }) },
           { path: 'page/:stepId', lazy: async () => ({ Component: (await import('../page/PageEditor')).PageEditor }) },
         ],
       },
@@ -63,6 +64,7 @@ export const router = createBrowserRouter([
           { path: 'contacts/:contactId', lazy: async () => ({ Component: (await import('../contacts/ContactPage')).ContactPage }) },
         ],
       },
+      { path: '/insight/:by?', lazy: async () => ({ Component: (await import('../insight/InsightPage')).InsightPage }) },
       { path: '/connections', lazy: async () => ({ Component: (await import('../connections/ConnectionsPage')).ConnectionsPage }) },
       {
         path: '/settings',
@@ -71,6 +73,7 @@ export const router = createBrowserRouter([
           { index: true, lazy: async () => ({ Component: (await import('../shop/SettingsPage')).SettingsPage }) },
           { path: 'tax', lazy: async () => ({ Component: (await import('../shop/TaxPage')).TaxPage }) },
           { path: 'shipping', lazy: async () => ({ Component: (await import('../shop/ShippingPage')).ShippingPage }) },
+          { path: 'consent', lazy: async () => ({ Component: (await import('../shop/ConsentPage')).ConsentPage }) },
         ],
       },
       { path: '*', element: <NotHere /> },

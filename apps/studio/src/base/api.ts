@@ -60,7 +60,25 @@ const baseQuery: typeof ask = async (asked, queryApi, extra) => {
 /** The server, asked. Each area adds its own requests in its `api.ts`. */
 export const api = createApi({
   baseQuery,
-  tagTypes: ['Session', 'Shop', 'Product', 'Funnel', 'FunnelState', 'Order', 'Contact', 'Connection', 'Today', 'Code', 'PageVersion', 'OwnSection', 'Webhook'],
+  tagTypes: [
+    'Session',
+    'Shop',
+    'Product',
+    'Funnel',
+    'FunnelState',
+    'Order',
+    'Contact',
+    'Connection',
+    'Today',
+    'Code',
+    'PageVersion',
+    'OwnSection',
+    'Webhook',
+    'Message',
+    'ConversionRule',
+    'Report',
+    'Consent',
+  ],
   refetchOnMountOrArgChange: true,
   endpoints: () => ({}),
 });

@@ -4,6 +4,7 @@ const SHORTCUTS = [
   ['[ and ]', 'Previous and next stop'],
   ['m', 'Map'],
   ['p', 'Page'],
+  ['r', 'Results'],
   ['o', 'Offer: what a stop sells'],
   ['Ctrl K or /', 'Find anything'],
   ['Ctrl Z', 'Undo, on the page, the map and in the offer'],

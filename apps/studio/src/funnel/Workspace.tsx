@@ -59,6 +59,7 @@ export function Workspace() {
       else if (event.key === 'm') void navigate(hrefIn('map', current));
       else if (event.key === 'o') void navigate(hrefIn('offer', current));
       else if (event.key === 'p') void navigate(`/funnels/${funnelId}/page/${current}`);
+      else if (event.key === 'r') void navigate(`/funnels/${funnelId}/results`);
       else if (event.key === '?') setOpen('shortcuts');
     };
     addEventListener('keydown', onKey);
@@ -96,6 +97,7 @@ export function Workspace() {
             { name: 'Map', to: `/funnels/${funnelId}/map${stepId ? `/${current}` : ''}` },
             { name: 'Page', to: `/funnels/${funnelId}/page/${current}` },
             { name: 'Offer', to: `/funnels/${funnelId}/offer/${current}` },
+            { name: 'Results', to: `/funnels/${funnelId}/results` },
           ].map((view) => (
             <NavLink
               key={view.name}
@@ -110,7 +112,7 @@ export function Workspace() {
         </nav>
       </header>
       {detail ? <MapHalt funnel={detail} /> : null}
-      <div className="flex-1 min-h-0">
+      <div className="flex-1 min-h-0 overflow-y-auto">
         <Outlet context={{ funnel, shop }} />
       </div>
       {open === 'publish' ? <PublishDialog funnel={funnel} shop={shop} onClose={() => setOpen(null)} /> : null}

@@ -15,24 +15,36 @@ export function TodayPage() {
     <Page title="Today">
       <Figures today={data} />
       {data.nextSteps.length > 0 ? <NextSteps steps={data.nextSteps} /> : null}
-      <LatestOrders />
       <Panel title="What needs you">
         {data.needs.length === 0 ? <p className="text-soft">Nothing waits for you.</p> : null}
-        <ul>
-          {data.needs.map((need) => (
-            <li key={`${need.link} ${need.title}`} className="border-b border-line last:border-0">
-              <Link to={need.link} className="flex items-center justify-between gap-4 py-3 hover:bg-ground">
-                <span>
-                  <span className="block font-semibold">{need.title}</span>
-                  <span className="text-soft">{need.detail}</span>
-                </span>
-                <ArrowRight size={18} aria-hidden="true" />
-              </Link>
-            </li>
-          ))}
-        </ul>
+        <Pointers of={data.needs} />
       </Panel>
+      {data.unusual.length > 0 ? (
+        <Panel title="What is unusual">
+          <Pointers of={data.unusual} />
+        </Panel>
+      ) : null}
+      <LatestOrders />
     </Page>
+  );
+}
+
+/** Things that each lead to where one can do something about them. */
+function Pointers({ of }: { of: Today['needs'] }) {
+  return (
+    <ul>
+      {of.map(({ link, title, detail }) => (
+        <li key={`${link} ${title}`} className="border-b border-line last:border-0">
+          <Link to={link} className="flex items-center justify-between gap-4 py-3 hover:bg-ground">
+            <span>
+              <span className="block font-semibold">{title}</span>
+              <span className="text-soft">{detail}</span>
+            </span>
+            <ArrowRight size={18} aria-hidden="true" />
+          </Link>
+        </li>
+      ))}
+    </ul>
   );
 }
 

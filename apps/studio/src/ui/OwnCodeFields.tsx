@@ -1,8 +1,13 @@
-import { hasCode, type OwnCode } from '@ruta/core/shop';
+import { type CodeNeeds, DEFAULT_NEEDS, hasCode, type OwnCode } from '@ruta/core/shop';
 import { ORDER_VALUES } from '@ruta/core/tracking';
-import { TextArea } from './Field';
+import { SelectField, TextArea } from './Field';
 
 const MONO = 'w-full rounded-md border bg-white px-3 py-2 font-mono text-sm border-[#98a5a1]';
+const NEEDS: Record<CodeNeeds, string> = {
+  marketing: 'Once marketing is agreed to',
+  statistics: 'Once statistics is agreed to',
+  nothing: 'Always: the page needs it',
+};
 const EMPTY: OwnCode = { head: '', body: '' };
 
 /** Code of the seller's own; it runs on public pages only, never in the studio. */
@@ -44,6 +49,18 @@ export function OwnCodeFields({ code, where, onChange }: { code: OwnCode | null 
         value={now.purchase ?? ''}
         onChange={(event) => set({ purchase: event.target.value || undefined })}
       />
+      <SelectField
+        label="It runs"
+        hint="Where visitors are asked for their consent (Settings, Consent); where they are not, it always runs."
+        value={now.needs ?? DEFAULT_NEEDS}
+        onChange={(event) => set({ needs: event.target.value as CodeNeeds })}
+      >
+        {Object.entries(NEEDS).map(([needs, words]) => (
+          <option key={needs} value={needs}>
+            {words}
+          </option>
+        ))}
+      </SelectField>
       <p className="text-soft">
         A tag manager finds what the page shows and what was bought in <code className="font-mono">window.rutaData</code>; see docs/data-layer.md.
       </p>

@@ -6,3 +6,6 @@ export type LineRole = z.infer<typeof LineRoleSchema>;
 
 /** Whether it is added by one click after the first payment. */
 export const isAddition = (role: LineRole): boolean => role === 'upsell' || role === 'downsell';
+
+/** The roles in words. */
+export const LINE_ROLE_WORDS = { main: 'Main', bump: 'Bump', upsell: 'Upsell', downsell: 'Downsell' } as const satisfies Record<LineRole, string>;

@@ -38,7 +38,10 @@ export const ID_PREFIXES = {
   pageVersion: 'ver',
   leadSource: 'lsc',
   webhook: 'whk',
-  delivery: 'msg',
+  message: 'msg',
+  consent: 'cns',
+  elsewhere: 'els',
+  conversionRule: 'rul',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;

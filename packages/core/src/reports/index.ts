@@ -1,1 +1,5 @@
+export * from './attribution';
+export * from './measures';
+export * from './period';
+export * from './report';
 export * from './stepReport';

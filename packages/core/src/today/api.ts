@@ -10,6 +10,9 @@ export const TodaySchema = z.object({
   nextSteps: z
     .array(z.object({ done: z.boolean(), title: z.string(), detail: z.string(), link: z.string() }))
     .describe('What a new shop does next; empty once all is done'),
+  unusual: z
+    .array(z.object({ title: z.string(), detail: z.string(), link: z.string() }))
+    .describe('What was unusual of late, with the reason to believe so, the least likely first'),
   needs: z.array(z.object({ title: z.string(), detail: z.string(), link: z.string() })).describe('What needs a person'),
 });
 export type Today = z.infer<typeof TodaySchema>;

@@ -1,0 +1,31 @@
+import { type Condition, truthOf } from '@ruta/core/conditions';
+import { and, eq, sql } from 'drizzle-orm';
+import { gatherFacts } from '../facts/gather';
+import { orders } from '../orders/tables';
+import type { Tracked } from '../tracking/recorder';
+import { visitors } from '../tracking/tables';
+
+/**
+ * The orders with a payment in a period for which a condition held when they were paid, by what is known of their buyer.
+ * Orders and visitors are read at once; what dearer questions ask is looked up order by order, and only then.
+ * @returns their ids as JSON
+ */
+export function ordersFor(services: Tracked, filter: Condition, from: number, until: number): string {
+  const { db } = services;
+  services.recorder.flush();
+  const paid = db
+    .select({ order: orders, visitor: visitors })
+    .from(orders)
+    .leftJoin(visitors, eq(visitors.id, orders.visitorId))
+    .where(
+      and(
+        eq(orders.mode, 'live'),
+        sql`${orders.id} IN (SELECT p.order_id FROM payments p WHERE +p.state = 'paid' AND p.paid_at >= ${from} AND p.paid_at < ${until})`,
+      ),
+    )
+    .all();
+  const ids = paid.flatMap(({ order, visitor }) =>
+    truthOf(filter, gatherFacts(services, { order, visitor, at: order.paidAt ?? until })) === true ? [order.id] : [],
+  );
+  return JSON.stringify(ids);
+}

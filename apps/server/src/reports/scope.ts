@@ -1,0 +1,54 @@
+import type { Condition } from '@ruta/core/conditions';
+import { PAID_STATES } from '@ruta/core/orders';
+import type { Mode } from '@ruta/core/shop';
+import { type SQL, sql } from 'drizzle-orm';
+
+/** What a report is of: a period in Unix milliseconds (`until` excluded), perhaps one funnel, perhaps only some orders. */
+export interface Scope {
+  from: number;
+  until: number;
+  /** The same in days of the shop's calendar, both included. */
+  days: { from: string; to: string };
+  funnelId: string | undefined;
+  filter: Condition | undefined;
+  /** The ids of the orders that the filter leaves, as JSON; null without one. */
+  orderIds: string | null;
+}
+
+const LIVE: Mode = 'live';
+const paidStates = sql.join(
+  PAID_STATES.map((state) => sql`${state}`),
+  sql`, `,
+);
+
+/**
+ * Live orders that were paid, of a scope; `o` stands for the table of orders. A plus keeps SQLite from looking them up by what
+ * nearly all of them have.
+ */
+const isCounted = ({ funnelId, orderIds }: Pick<Scope, 'funnelId' | 'orderIds'>): SQL =>
+  sql`+o.mode = ${LIVE} AND o.state IN (${paidStates}) ${funnelId ? sql`AND o.funnel_id = ${funnelId}` : sql``} ${
+    orderIds === null ? sql`` : sql`AND o.id IN (SELECT value FROM json_each(${orderIds}))`
+  }`;
+
+/** The payments that were paid in the period: `p` stands for them, `o` for their orders; `joined` for what is joined to them. */
+export const soldPayments = (scope: Scope, joined: SQL = sql``): SQL => sql`payments p
+  JOIN orders o ON o.id = p.order_id ${joined}
+  WHERE +p.state = 'paid' AND p.paid_at >= ${scope.from} AND p.paid_at < ${scope.until} AND ${isCounted(scope)}`;
+
+/**
+ * The lines whose payment was paid in the period, without shipping and without the parts of bundles, whose money is on the
+ * bundle: `l` stands for lines, `p` for payments, `o` for orders, `v` for the buyer's visitor.
+ */
+export const soldLines = (scope: Scope): SQL =>
+  sql`${soldPayments(scope, sql`JOIN order_lines l ON l.payment_id = p.id LEFT JOIN visitors v ON v.id = o.visitor_id`)} AND l.role <> 'shipping' AND l.part_of IS NULL`;
+
+/** The orders above 0 that were paid in the period. */
+export const soldOrders = (scope: Scope): SQL => sql`orders o
+  LEFT JOIN visitors v ON v.id = o.visitor_id
+  WHERE o.paid_at >= ${scope.from} AND o.paid_at < ${scope.until} AND o.total > 0 AND ${isCounted(scope)}`;
+
+/** What of a line was given back without tax, in proportion to its amount and rounded for each line; minor units. */
+export const REFUNDED = sql`CAST(CASE WHEN l.total = 0 THEN 0 ELSE round(1.0 * l.refunded * l.net / l.total) END AS INTEGER)`;
+
+/** Days are found by quarters of an hour: SQL knows no time zones, and no zone shifts by less. */
+export const QUARTER_MS = 15 * 60 * 1000;

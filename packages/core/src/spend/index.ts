@@ -1,0 +1,2 @@
+export * from './readSpend';
+export * from './spend';
