@@ -27,6 +27,10 @@ import { seeded } from './random';
 import { type PastVisitor, pastVisitors, type Rates } from './traffic';
 
 const MINUTE_MS = 60_000;
+const HOUR_MS = 60 * MINUTE_MS;
+/** Who left an address comes back by the letter that often, some days later. */
+const COMES_BACK = 0.3;
+const LETTER = { source: 'letter', medium: 'email', campaign: 'weekly-letter' };
 
 type Needs = Tracked & LiveServices;
 
@@ -42,10 +46,23 @@ export function replayTraffic(services: Needs, moment: { at: number }, plan: { f
     pastVisitors(plan.until, plan.days, funnel.rates, 1609 + index * 7919).map((past, number) => ({ past, funnel, seed: index * 100_000 + number })),
   );
   all.sort((a, b) => a.past.at - b.past.at);
+  // Who comes back does so in turn with all others, so that orders are numbered as they were paid.
+  const later: Array<{ at: number; walk: Generator<number> }> = [];
+  const goOn = (walk: Generator<number>, at: number) => {
+    moment.at = at;
+    const back = walk.next();
+    if (back.done || back.value > plan.until - HOUR_MS) return;
+    const place = later.findIndex((other) => other.at > back.value);
+    later.splice(place < 0 ? later.length : place, 0, { at: back.value, walk });
+  };
   for (const { past, funnel, seed } of all) {
-    moment.at = past.at;
-    new Walk(services, moment, past, funnel, seeded(seed + 31)).go();
+    for (let next = later[0]; next && next.at <= past.at; next = later[0]) {
+      later.shift();
+      goOn(next.walk, next.at);
+    }
+    goOn(new Walk(services, moment, past, funnel, seeded(seed + 31)).go(), past.at);
   }
+  for (let next = later.shift(); next; next = later.shift()) goOn(next.walk, next.at);
 }
 
 /** One person on their way through a funnel. */
@@ -62,8 +79,20 @@ class Walk {
   ) {
     const { at, device, campaign } = past;
     const [firstCampaign, lastCampaign] = [campaign, campaign];
+    const click = campaign?.source === 'skylark' ? { sky_click: `sk.${past.agent.toString(36)}` } : null;
+    const clicked = { firstClicks: click, lastClicks: click };
     const seen = { firstAt: at, lastAt: at, visits: 1, device, firstCampaign, lastCampaign };
-    this.visitor = { id: this.id('visitor'), visitId: this.id('visit'), contactId: null, typed: null, ...seen };
+    this.visitor = {
+      id: this.id('visitor'),
+      visitId: this.id('visit'),
+      contactId: null,
+      typed: null,
+      ...clicked,
+      consent: null,
+      address: null,
+      agent: null,
+      ...seen,
+    };
     services.recorder.saveVisitor(this.visitor);
   }
 
@@ -80,7 +109,8 @@ class Walk {
     this.services.recorder.record(makeEvent(this.services, kind, 'live', this.visitor, { funnelId: this.funnel.id, stepId, ...(data ? { data } : {}) }));
   }
 
-  go(): void {
+  /** Goes from stop to stop. Yields the moment at which they come back, Unix time in milliseconds. */
+  *go(): Generator<number> {
     const publication = this.services.live.all().find((each) => each.funnelId === this.funnel.id);
     let stepId: string | undefined = publication?.snapshot.graph.entryId;
     for (let steps = 0; stepId !== undefined && steps < 12; steps++) {
@@ -90,8 +120,18 @@ class Walk {
       const outcome = this.at(live);
       if (!outcome) return;
       stepId = this.onward(live, outcome)?.id;
+      if (outcome === 'submitted' && this.random() < COMES_BACK) {
+        yield this.moment.at + Math.floor((8 + this.random() * 150) * HOUR_MS);
+        this.comeBack();
+      }
       this.wait(0.5);
     }
+  }
+
+  /** A further visit, by the letter. */
+  private comeBack(): void {
+    Object.assign(this.visitor, { visitId: this.id('visit'), visits: this.visitor.visits + 1, lastAt: this.moment.at, lastCampaign: LETTER });
+    this.services.recorder.saveVisitor(this.visitor);
   }
 
   /** Where an answer leads, by what decides it for everybody. */
@@ -141,7 +181,7 @@ class Walk {
     const offer = mainOffer(live.step);
     const gift = offer && findProduct(db, offer.productId);
     if (!gift) return 'submitted';
-    const { person, campaign } = this.past;
+    const { person } = this.past;
     const quote = quoteCart(loadShop(db), { lines: [cartLine('main', 'main', gift)], buyer: { country: person.country } }, this.moment.at);
     const { order, payment } = openOrder(db, this.services, {
       funnelId: this.funnel.id,
@@ -152,7 +192,7 @@ class Walk {
       quote: storedQuote(quote),
       codeId: null,
       buyer: { email: person.email, firstName: person.firstName, lastName: '', country: person.country },
-      campaign,
+      campaign: this.visitor.lastCampaign,
     });
     markPaid(db, this.services, order, payment);
     return 'submitted';
@@ -164,7 +204,7 @@ class Walk {
     const sold = soldAt(this.services, live);
     if (!sold || this.random() > rates.begins * this.past.lift) return null;
     this.wait(2);
-    const { person, campaign } = this.past;
+    const { person } = this.past;
     const options = optionsOf(sold.product);
     // The first way to buy is taken most, the dearer ones less.
     const option = options[Math.min(options.length - 1, Math.floor(this.random() ** 2.2 * options.length))];
@@ -202,7 +242,7 @@ class Walk {
         country: person.country,
         ...(quoted.quote.shipping ? { address: { street: 'Lane of Owls 3', postcode: '1000', city: 'Moorby' } } : {}),
       },
-      campaign,
+      campaign: this.visitor.lastCampaign,
     });
     this.take(order, payment);
     markPaid(db, this.services, order, payment);

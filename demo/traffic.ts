@@ -31,6 +31,9 @@ export interface Rates {
   code: number;
 }
 
+/** Of those whom a source suits, so many leave an address. */
+const LEADS = 0.7;
+
 const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: number; buy: number }> = [
   { share: 0.3, campaign: { source: 'skylark', medium: 'ad', campaign: 'long-nights' }, lead: 0.24, buy: 0.05 },
   { share: 0.24, campaign: { source: 'letter', medium: 'email', campaign: 'weekly-letter' }, lead: 0.42, buy: 0.16 },
@@ -38,6 +41,10 @@ const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: n
   { share: 0.12, campaign: { source: 'field-notes', medium: 'partner', campaign: 'marisol' }, lead: 0.34, buy: 0.12 },
   { share: 0.2, campaign: null, lead: 0.3, buy: 0.08 },
 ];
+
+/** So many days ago the interview was aired once more: something unusual for the first page. */
+const AIRED_AGAIN = 1;
+const RADIO = SOURCES[2];
 
 /**
  * People who came in the past days, the same ones every time: weekends are better, full moons much better, and what
@@ -59,17 +66,20 @@ export function pastVisitors(now: number, days: number, { perDay }: Pick<Rates, 
       const at = Math.min(now - 20 * 60_000, Math.floor(start - (start % DAY_MS) + hour * HOUR_MS));
       visitors.push(visitor(random, at, fullness));
     }
+    if (day === AIRED_AGAIN)
+      for (let i = 0; i < count * 0.2; i++)
+        visitors.push(visitor(random, Math.floor(start - (start % DAY_MS) + 9 * HOUR_MS + random() * HOUR_MS * 5), fullness, RADIO));
   }
   return visitors.sort((a, b) => a.at - b.at);
 }
 
-function visitor(random: () => number, at: number, fullness: number): PastVisitor {
+function visitor(random: () => number, at: number, fullness: number, from?: (typeof SOURCES)[number]): PastVisitor {
   const spot = random();
-  const source = SOURCES.find((_candidate, index) => spot < SOURCES.slice(0, index + 1).reduce((sum, { share }) => sum + share, 0)) ?? SOURCES[4];
+  const source = from ?? SOURCES.find((_candidate, index) => spot < SOURCES.slice(0, index + 1).reduce((sum, { share }) => sum + share, 0)) ?? SOURCES[4];
   const kind = random();
   const device: Device = kind < 0.64 ? 'phone' : kind < 0.71 ? 'tablet' : 'desktop';
   const lift = (device === 'phone' ? 0.94 : 1.1) * (0.9 + 0.25 * fullness);
-  const isLead = random() < (source?.lead ?? 0.3) * lift;
+  const isLead = random() < (source?.lead ?? 0.3) * LEADS * lift;
   const [firstName, country] = pick(random, FIRST_NAMES);
   const lastName = pick(random, LAST_NAMES);
   const plain =

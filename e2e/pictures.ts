@@ -59,7 +59,7 @@ try {
   for (const [name, address, words] of [
     ['funnels', '/funnels', 'Moon Month to First Light'],
     ['catalog', '/catalog', 'First Light'],
-    ['codes', '/catalog/codes', 'LONGNIGHT'],
+    ['insight', '/insight/day', 'Per visitor'],
     ['designs', '/funnels/new', 'Reading lamp'],
     ['orders', '/sales/orders', 'Ilse'],
     ['settings', '/settings', 'A headline in your brand'],

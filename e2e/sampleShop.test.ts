@@ -229,7 +229,7 @@ describe('public pages', () => {
       const counted = () =>
         db
           .prepare(
-            `select count(*) as came, count(s.goal_at) as reached from step_visitors s
+            `select count(*) as came, count(s.goal_at) as reached from place_visitors s join steps on steps.id = s.place_id
              join visitors v on v.id = s.visitor_id join contacts c on c.id = v.contact_id where c.email = 'reto@postfach.test'`,
           )
           .get();

@@ -43,7 +43,7 @@ export async function build({ quiet = false } = {}) {
     format: 'esm',
     target: 'node20',
     jsx: 'automatic',
-    external: [...external, 'zod'],
+    external: [...external, 'zod', '@stdlib/*'],
     logLevel: 'error',
     absWorkingDir: root,
     sourcemap: true,
@@ -60,7 +60,7 @@ export async function build({ quiet = false } = {}) {
       target: 'es2020',
       logLevel: 'error',
       absWorkingDir: root,
-      entryPoints: ['view', 'checkout', 'offer', 'page'].map((name) => `packages/pages/src/runtime/${name}.ts`),
+      entryPoints: ['view', 'consent', 'pixel', 'outside', 'checkout', 'offer', 'page'].map((name) => `packages/pages/src/runtime/${name}.ts`),
       outdir: 'packages/pages/dist/scripts',
     }),
   ]);

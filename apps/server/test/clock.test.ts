@@ -1,4 +1,5 @@
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import { dayFinder } from '@ruta/core/shop';
 import type { EventKind } from '@ruta/core/tracking';
 import type { Request, Response } from 'express';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -96,11 +97,12 @@ describe('figures', () => {
     happens('page.viewed', 'vis_aaaaaaaaaa', step('checkout'));
     sells('vis_aaaaaaaaaa', 'ilse@moonmail.test', 'crt_000000001');
     sells(null, 'other@moonmail.test', 'crt_000000002');
-    const figures = (from: number, until: number) => funnelFigures(services.db, funnelId, step('sales'), [step('sales'), step('checkout')], from, until);
-    const firstDay = figures(begin, begin + DAY);
+    const dayOf = dayFinder(loadShop(services.db).settings.timeZone);
+    const figures = (from: number, to: number) => funnelFigures(services, funnelId, [step('sales'), step('checkout')], { from: dayOf(from), to: dayOf(to) });
+    const firstDay = figures(begin, begin);
     expect(firstDay.steps[0]).toEqual({ stepId: step('sales'), came: 3, reached: 1, rate: 1 / 3 });
     expect(firstDay).toMatchObject({ orders: 0, netRevenue: 0, averageOrder: null });
-    const whole = figures(begin, services.moment.at + 1);
+    const whole = figures(begin, services.moment.at);
     expect(whole.steps).toEqual([
       { stepId: step('sales'), came: 4, reached: 1, rate: 0.25 },
       { stepId: step('checkout'), came: 1, reached: 1, rate: 1 },

@@ -55,6 +55,11 @@ describe('what is known of a buyer', () => {
     device: 'phone',
     firstCampaign: { source: 'letter' },
     lastCampaign: null,
+    firstClicks: null,
+    lastClicks: null,
+    consent: null,
+    address: null,
+    agent: null,
   };
 
   it('of nobody is the time in the shop’s own zone, and nothing else', () => {

@@ -1,10 +1,5 @@
 import Database from 'better-sqlite3';
-import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readConfig } from '../src/base/config';
-import { openDb } from '../src/base/db';
-import { Recorder } from '../src/tracking/recorder';
-import { stepVisitors } from '../src/tracking/tables';
 import { Buyer, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
 
@@ -192,13 +187,11 @@ describe('counting people', () => {
 
   it('can be made anew from the log with the same numbers', async () => {
     await until(async () => (await counts()).came > 0, 'views are written');
-    const { db, close } = openDb(`${ruta.data}/shop.sqlite`, readConfig({}).assets.migrations);
-    const read = () => db.select().from(stepVisitors).orderBy(stepVisitors.stepId, stepVisitors.visitorId).all();
-    const kept = read();
-    expect(kept.length).toBeGreaterThan(4);
-    new Recorder(db, pino({ level: 'silent' })).rebuild();
-    expect(read()).toEqual(kept);
-    close();
+    const before = await counts();
+    await seller.make('/reports/rebuild', {});
+    await until(async () => (await seller.read('/reports/rebuild')).rebuiltAt !== null, 'they are made anew');
+    expect(await counts()).toEqual(before);
+    expect(await seller.read('/reports/rebuild')).toMatchObject({ isRunning: false });
   });
 });
 

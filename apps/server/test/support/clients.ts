@@ -139,6 +139,13 @@ export class Seller extends Browser {
     };
   }
 
+  /** Changes some of the shop's settings. */
+  async changeShop(change: object): Promise<void> {
+    const { settings } = await this.read('/shop');
+    const { currency: _currency, ...shop } = settings;
+    await this.make('/shop', { ...shop, ...change }, 'PUT');
+  }
+
   /** The order by the address it was bought with, as the studio shows it: with its first payment and what was delivered. */
   // biome-ignore lint/suspicious/noExplicitAny: as above
   async orderOf(email: string): Promise<any> {

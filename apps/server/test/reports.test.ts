@@ -1,0 +1,327 @@
+import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import { type DimensionName, type Figures, figureOf, type ReportQuery, ReportQuerySchema, ReportSchema } from '@ruta/core/reports';
+import { dayFinder } from '@ruta/core/shop';
+import type { TrackedEvent } from '@ruta/core/tracking';
+import { sql } from 'drizzle-orm';
+import fc from 'fast-check';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { createProduct } from '../src/catalog/service';
+import { loadProduct } from '../src/catalog/store';
+import { loadFunnel } from '../src/funnel/store';
+import { openOrder } from '../src/orders/write';
+import { markPaid } from '../src/payments/fulfil';
+import { behind } from '../src/reports/behind';
+import { reportCsv } from '../src/reports/csv';
+import { report } from '../src/reports/report';
+import { importSpend } from '../src/reports/spendFile';
+import { loadShop, saveShop } from '../src/shop/store';
+import { createFunnel } from '../src/templates/createFunnel';
+import { rebuildRollUps } from '../src/tracking/rebuild';
+import { placeDays } from '../src/tracking/tables';
+import { selling } from './support/products';
+import { type TestServices, testServices } from './support/services';
+
+const DAY = 24 * 60 * 60_000;
+let services: TestServices;
+let funnels: string[];
+let productId: string;
+beforeEach(() => {
+  services = testServices();
+  productId = createProduct(services, selling('First Light', { kind: 'one-time', regular: 12_300 }, { kind: 'service', buyAgain: true })).id;
+  funnels = ['One', 'Two'].map((name) => createFunnel(services, { name, template: 'straight-sale', productId }));
+});
+afterEach(() => services.end());
+
+const stepOf = (funnelId: string, kind: string) => loadFunnel(services.db, funnelId).graph.steps.find((step) => step.kind === kind)?.id ?? '';
+const dayOf = () => dayFinder(loadShop(services.db).settings.timeZone);
+const ask = (by: DimensionName, more: Partial<ReportQuery> = {}) =>
+  report(services, {
+    filter: undefined,
+    by,
+    from: dayOf()(services.moment.at - 30 * DAY),
+    to: dayOf()(services.moment.at),
+    compare: 'none',
+    ...more,
+  });
+const byKey = (by: DimensionName, measure: keyof Figures, more: Partial<ReportQuery> = {}) =>
+  Object.fromEntries(ask(by, more).rows.flatMap(({ key, figures }) => (figures[measure] ? [[key, figures[measure]]] : [])));
+
+/** A log of a few people over a few days, some of it on the very edge of a day. */
+const logOf = (begin: number, places: Array<{ funnelId: string; stepId: string; kind: string }>) =>
+  fc.array(
+    fc.record({
+      at: fc.oneof(fc.integer({ min: 0, max: 6 * DAY }), fc.constantFrom(DAY - 1, DAY, 2 * DAY)).map((after) => begin + after),
+      who: fc.integer({ min: 1, max: 5 }).map((number) => `vis_person${number}`),
+      place: fc.constantFrom(...places),
+      happens: fc.constantFrom('page.viewed', 'step.left', 'order.paid', 'lead.submitted'),
+      source: fc.constantFrom('', 'letter', 'radio'),
+      device: fc.constantFrom('phone', 'desktop'),
+      mode: fc.constantFrom('live', 'live', 'live', 'test'),
+      value: fc.constantFrom(0, 9_900),
+    }),
+    { minLength: 1, maxLength: 40 },
+  );
+
+type Log = ReturnType<typeof logOf> extends fc.Arbitrary<infer Rows> ? Rows : never;
+
+const eventOf = (row: Log[number], index: number, run: string): TrackedEvent =>
+  ({
+    id: `evt_${run}${String(index).padStart(6, '0')}`,
+    at: row.at,
+    kind: row.happens,
+    mode: row.mode,
+    visitorId: row.who,
+    visitId: null,
+    funnelId: row.place.funnelId,
+    stepId: row.place.stepId,
+    publicationId: null,
+    orderId: null,
+    contactId: null,
+    device: row.device,
+    campaign: row.source ? { source: row.source } : null,
+    firstCampaign: null,
+    clicks: null,
+    mayTell: true,
+    data: row.happens === 'order.paid' ? { value: row.value } : {},
+  }) as TrackedEvent;
+
+/** Counts by looking through the whole log for each person: first there when, with what, and what they then did. */
+function bruteForce(log: Log, isHere: (row: Log[number]) => boolean, keyOf: (first: Log[number]) => string) {
+  const counts: Record<string, number> = {};
+  const bought: Record<string, number> = {};
+  for (const who of new Set(log.map((row) => row.who))) {
+    const theirs = log.filter((row) => row.who === who && row.mode === 'live' && isHere(row));
+    const words = ({ source, device }: Log[number]) => `${source}\n\n${device}`;
+    const [first] = theirs.toSorted((a, b) => a.at - b.at || (words(a) < words(b) ? -1 : 1));
+    if (!first) continue;
+    const key = keyOf(first);
+    counts[key] = (counts[key] ?? 0) + 1;
+    if (theirs.some((row) => row.happens === 'order.paid' && row.value > 0)) bought[key] = (bought[key] ?? 0) + 1;
+  }
+  return { counts, bought };
+}
+
+/** The roll-ups of the current generation without what adds up to nothing. */
+const rollUps = () =>
+  services.db
+    .select()
+    .from(placeDays)
+    .where(sql`generation = ${services.recorder.rollUps.generation} AND came > 0`)
+    .orderBy(placeDays.placeId, placeDays.day, placeDays.device, placeDays.source)
+    .all()
+    .map(({ generation: _generation, ...row }) => row);
+
+describe('people', () => {
+  it('are those that a count of the whole log finds, in whatever order and however often it arrives, and the same when made anew', async () => {
+    const begin = services.moment.at - 10 * DAY;
+    const places = funnels.flatMap((funnelId) => ['sales', 'checkout'].map((kind) => ({ funnelId, stepId: stepOf(funnelId, kind), kind })));
+    let run = 0;
+    await fc.assert(
+      fc.asyncProperty(logOf(begin, places), fc.infiniteStream(fc.nat()), async (log, chance) => {
+        run++;
+        for (const table of ['events', 'place_visitors', 'place_days', 'offer_showings']) services.db.run(sql`DELETE FROM ${sql.raw(table)}`);
+        const events = log.map((row, index) => eventOf(row, index, `run${String(run).padStart(4, '0')}`));
+        // Late, out of order, and every third one twice.
+        const shuffled = events
+          .flatMap((event, index) => (index % 3 === 0 ? [event, event] : [event]))
+          .toSorted(() => (chance.next().value % 2 === 0 ? 1 : -1));
+        for (const event of shuffled) services.recorder.record(event);
+
+        const shop = bruteForce(
+          log,
+          () => true,
+          ({ source }) => source,
+        );
+        expect(byKey('source', 'visitors')).toEqual(shop.counts);
+        expect(byKey('source', 'converted')).toEqual(shop.bought);
+        expect(byKey('day', 'visitors')).toEqual(
+          bruteForce(
+            log,
+            () => true,
+            ({ at }) => dayOf()(at),
+          ).counts,
+        );
+        const [one = ''] = funnels;
+        const ofOne = bruteForce(
+          log,
+          ({ place }) => place.funnelId === one,
+          ({ device }) => device,
+        );
+        expect(byKey('device', 'visitors', { funnelId: one })).toEqual(ofOne.counts);
+        for (const { stepId } of places) {
+          const here = bruteForce(
+            log,
+            ({ place }) => place.stepId === stepId,
+            () => stepId,
+          );
+          expect(byKey('step', 'came')[stepId] ?? 0).toBe(here.counts[stepId] ?? 0);
+        }
+        // Those who came to both funnels count in each, and once in the shop.
+        const total = Object.values(shop.counts).reduce((sum, each) => sum + each, 0);
+        expect(ask('funnel').total.visitors ?? 0).toBe(total);
+        const kept = rollUps();
+        expect(await rebuildRollUps(services)).toBe(true);
+        expect(rollUps()).toEqual(kept);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('are counted by another time zone’s days once the figures are made anew, while what happens meanwhile is not lost', async () => {
+    const [funnelId = ''] = funnels;
+    const places = [{ funnelId, stepId: stepOf(funnelId, 'sales'), kind: 'sales' }];
+    const log = fc.sample(logOf(services.moment.at - 10 * DAY, places), { numRuns: 200, seed: 7 }).flat();
+    log.forEach((row, index) => {
+      services.recorder.record(eventOf({ ...row, who: `vis_person${index % 900}` }, index, 'many'));
+    });
+    const rebuilding = rebuildRollUps(services);
+    expect(await rebuildRollUps(services)).toBe(false);
+    services.recorder.record(eventOf({ ...(log[0] as Log[number]), mode: 'live', who: 'vis_latecomer', at: services.moment.at }, 1, 'late'));
+    await rebuilding;
+    expect(byKey('day', 'visitors')[dayOf()(services.moment.at)]).toBe(1);
+    expect(services.db.get<{ n: number }>(sql`SELECT count(DISTINCT generation) AS n FROM place_visitors`)?.n).toBe(1);
+  });
+});
+
+/** A paid order of one product. */
+function sell(funnelId: string, number: number, more: { country?: string; source?: string; quantity?: number } = {}) {
+  const shop = loadShop(services.db);
+  const { country = 'PT', source, quantity = 1 } = more;
+  const line = { ...cartLine('main', 'main', loadProduct(services.db, productId)), quantity };
+  const { order, payment } = openOrder(services.db, services, {
+    funnelId,
+    stepId: stepOf(funnelId, 'checkout'),
+    cartId: `crt_${String(number).padStart(9, '0')}`,
+    visitorId: null,
+    mode: 'live',
+    quote: storedQuote(quoteCart(shop, { lines: [line], buyer: { country } }, services.moment.at)),
+    codeId: null,
+    buyer: { email: `buyer${number}@moonmail.test`, firstName: 'Ilse', lastName: '', country },
+    campaign: source ? { source, campaign: `${source} one` } : null,
+  });
+  markPaid(services.db, services, order, payment);
+  return order.id;
+}
+
+const SPEND = (cost: string) =>
+  ['Reporting day;Campaign name;Amount spent;Link clicks', `01.06.2026;letter one;${cost};40`, '01.06.2026;unheard of;5,00;2', `Total;;${cost};42`].join('\n');
+
+describe('ad spend', () => {
+  it('is brought in by a mapping that is remembered, the same file twice changes nothing, and a wrong one changes nothing at all', () => {
+    const text = SPEND('12,50');
+    const looked = importSpend(services, { text, apply: false });
+    expect(looked).toMatchObject({ isRemembered: false, rows: 2, skipped: 1, total: 1750, added: 2, from: '2026-06-01', applied: false, problems: [] });
+    const mapping = { ...looked.mapping, fixedSource: 'skylark' };
+    expect(importSpend(services, { text, mapping, apply: true })).toMatchObject({ added: 2, applied: true, unknownCampaigns: ['letter one', 'unheard of'] });
+    expect(importSpend(services, { text, apply: true })).toMatchObject({ isRemembered: true, mapping, added: 0, same: 2 });
+    expect(importSpend(services, { text: SPEND('20,00'), apply: true })).toMatchObject({ added: 0, changed: 1, same: 1 });
+    const wrong = importSpend(services, { text: SPEND('$30,00'), apply: true });
+    expect([wrong.applied, wrong.problems[0]?.message]).toEqual([false, expect.stringContaining('the shop counts in EUR')]);
+    expect(ask('spend').total).toMatchObject({ cost: 2500, clicks: 42 });
+  });
+
+  it('stands beside what it brought, down to the profit, by hand', () => {
+    const [one = ''] = funnels;
+    sell(one, 1, { source: 'letter', quantity: 2 });
+    sell(one, 2);
+    importSpend(services, { text: SPEND('12,50'), apply: true });
+    const [edition] = loadProduct(services.db, productId).editions;
+    const { settings } = loadShop(services.db);
+    saveShop(services, { settings: { ...settings, costs: { feePercent: 1.4, feeFixed: 25, sendingPercent: 100, goods: { [edition?.id ?? '']: 20_00 } } } });
+    const row = ask('spend').rows.find(({ key }) => key === 'letter one');
+    // 246.00 paid, 200.00 without tax. Fee 1.4 % of 246.00 = 3.444, rounded 3.44, and 0.25. Goods 2 × 20.00. Ads 12.50.
+    expect(row?.figures).toMatchObject({ revenue: 200_00, fees: 3_69, goods: 40_00, cost: 12_50, profit: 200_00 - 3_69 - 40_00 - 12_50, orders: 1 });
+    expect(figureOf(row?.figures ?? {}, 'costPerSale')).toBe(12_50);
+    expect(figureOf(row?.figures ?? {}, 'returnOnSpend')).toBe(16);
+    // Of one funnel nobody knows what the ads cost, and so there is no profit either.
+    expect(ask('spend', { funnelId: one }).total).toMatchObject({ cost: null, profit: null });
+    const owed = ask('attribution');
+    for (const model of ['owedFirst', 'owedLast', 'owedLinear', 'owedPosition', 'owedDecay'] as const) expect(owed.total[model]).toBe(300_00);
+    const found = behind(services, {
+      by: 'campaign',
+      key: 'letter one',
+      from: dayOf()(services.moment.at),
+      to: dayOf()(services.moment.at),
+      compare: 'none',
+      filter: undefined,
+    });
+    expect(found).toMatchObject({ count: 1, revenue: 200_00, orders: [{ email: 'buyer1@moonmail.test', revenue: 200_00 }] });
+  });
+});
+
+describe('money', () => {
+  it('is the same in every report, and that of the orders to the cent', () => {
+    const [one = '', two = ''] = funnels;
+    const first = sell(one, 1, { source: 'letter', quantity: 3 });
+    services.moment.at += DAY;
+    sell(one, 2, { country: 'DE', source: 'radio' });
+    sell(two, 3, { country: 'NO' });
+    services.moment.at += DAY;
+    // Of 369.00 a third and a cent was given back: 123.01, of which 123.01 × 300.00 ÷ 369.00 = 100.0081 are goods, 100.01 rounded.
+    services.db.run(sql`UPDATE order_lines SET refunded = 12301 WHERE order_id = ${first}`);
+    const paid = services.db.get<{ net: number }>(sql`SELECT sum(net) AS net FROM order_lines WHERE role <> 'shipping'`)?.net ?? 0;
+    const expected = paid - 100_01;
+    for (const by of ['day', 'funnel', 'step', 'product', 'price', 'code', 'campaign', 'source', 'country', 'device', 'hour'] as const) {
+      const { rows, total } = ReportSchema.parse(ask(by));
+      expect([by, rows.reduce((sum, { figures }) => sum + (figures.revenue ?? 0), 0), total.revenue]).toEqual([by, expected, expected]);
+      expect([by, rows.reduce((sum, { figures }) => sum + (figures.refunded ?? 0), 0)]).toEqual([by, 100_01]);
+    }
+    expect(ask('product').rows[0]?.figures).toMatchObject({ quantity: 5, orders: 3 });
+    expect(byKey('source', 'orders')).toEqual({ letter: 1, radio: 1, '': 1 });
+    // Average order before refunds, without tax: 300.00 + 100.00 of an inclusive 123.00 at home; the other two by their own rates.
+    expect(figureOf(ask('funnel', { funnelId: one }).total, 'averageOrder')).toBe((ask('funnel', { funnelId: one }).total.orderValue as number) / 2);
+    expect(reportCsv(ask('source')).trim().split('\n').at(-1) ?? '').toContain(`${(expected / 100).toFixed(2)}`);
+  });
+
+  it('can be of those orders alone for which a condition held; of whom only bought, no visitors are told', () => {
+    const [one = ''] = funnels;
+    sell(one, 1, { country: 'DE', source: 'letter' });
+    sell(one, 2, { country: 'PT', source: 'letter' });
+    const germans = ask('source', { filter: { fact: 'country', operator: 'one of', countries: ['DE'] } });
+    expect(germans.total).toMatchObject({ orders: 1, visitors: null });
+    expect(germans.visitorsUnknown).toBe(true);
+    expect(figureOf(germans.total, 'perVisitor')).toBeNull();
+    // What cannot be counted is told nowhere as 0.
+    const filter = { fact: 'country', operator: 'one of', countries: ['DE'] } as const;
+    for (const [by, measure] of [
+      ['step', 'came'],
+      ['cart', 'started'],
+      ['spend', 'leads'],
+    ] as const) {
+      expect(ask(by, { filter: { ...filter, countries: ['DE'] } }).rows.map(({ figures }) => figures[measure])).not.toContain(undefined);
+      expect(ask(by, { filter: { ...filter, countries: ['DE'] } }).rows.every(({ figures }) => figures[measure] === null)).toBe(true);
+    }
+    const byLetter = ask('source', { filter: { fact: 'source', which: 'last', source: 'letter' } });
+    expect([byLetter.visitorsUnknown, byLetter.total.orders]).toEqual([false, 2]);
+  });
+
+  it('is compared with as many days before, day by day', () => {
+    const [one = ''] = funnels;
+    const day = dayOf()(services.moment.at);
+    sell(one, 1);
+    services.moment.at += 7 * DAY;
+    sell(one, 2, { quantity: 2 });
+    const later = dayOf()(services.moment.at);
+    const asked = report(services, { by: 'day', from: later, to: later, compare: 'before', funnelId: undefined, filter: undefined });
+    expect([asked.earlier?.to, asked.totalBefore?.orders ?? 0]).toEqual([dayOf()(services.moment.at - DAY), 0]);
+    const wide = report(services, {
+      by: 'day',
+      from: dayOf()(services.moment.at - 6 * DAY),
+      to: later,
+      compare: 'before',
+      funnelId: undefined,
+      filter: undefined,
+    });
+    expect(wide.rows.at(-1)?.figures.orders).toBe(1);
+    expect([wide.totalBefore?.orders, wide.rows.at(-1)?.before?.orders, wide.earlier?.to]).toEqual([1, 1, day]);
+  });
+
+  it('says in words what cannot be asked', () => {
+    const wrong = (query: object) => ReportQuerySchema.safeParse({ by: 'day', from: '2026-01-01', to: '2026-01-31', ...query }).error?.issues[0]?.message;
+    expect(wrong({})).toBeUndefined();
+    expect(wrong({ from: '2026-02-01' })).toBe('The period ends before it begins.');
+    expect(wrong({ from: '2001-01-01' })).toBe('Ask for ten years at most.');
+    expect(wrong({ from: 'yesterday' })).toBe('Write a day as 2026-03-31.');
+    expect(wrong({ filter: '{"fact":"nothing"}' })).toBe('This filter cannot be read. Choose it anew.');
+  });
+});

@@ -1,0 +1,121 @@
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { By } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Installation } from '../apps/server/test/support/installation';
+import { axeProblems } from './support/axe';
+import { Person } from './support/browser';
+import { Key } from './support/canvas';
+
+let ruta: Installation;
+let seller: Person;
+beforeAll(async () => {
+  ruta = await Installation.start({ demo: true });
+  seller = await Person.arrive({ width: 1280, height: 800 });
+  await seller.open(ruta.studio);
+  await seller.type('E-mail', 'ines@perigeelane.test');
+  await seller.type('Password', 'moonlight-demo');
+  await seller.click(await seller.find('button[type=submit]'));
+  await seller.sees('What needs you');
+});
+afterAll(async () => {
+  await seller.leave();
+  await ruta.stop();
+});
+
+const cells = (css: string) =>
+  seller.driver.executeScript<string[]>('return [...document.querySelectorAll(arguments[0])].map((cell) => cell.firstChild?.textContent ?? "")', css);
+/** The net revenue of the whole period, as the figures over the reports say it. */
+const revenue = async () => (await cells('dl[aria-label="The period"] dd')).at(-1)?.trim();
+/** A figure of the last line of a table, by the name of its column. */
+async function total(column: string): Promise<string | undefined> {
+  const heads = await seller.driver.executeScript<string[]>('return [...document.querySelectorAll("thead th")].map((head) => head.textContent.trim())');
+  return (await cells('tfoot td'))[heads.indexOf(column) - 1];
+}
+
+describe('Insight', () => {
+  it('says the same sum in every report, and each leads to the orders that it is made of', async () => {
+    await seller.click('Insight');
+    await seller.sees('Per visitor');
+    const whole = await revenue();
+    expect(whole).toMatch(/^€\d/);
+    for (const report of ['Funnels', 'Stops', 'Products', 'Plans', 'Codes', 'Campaigns', 'Ad spend', 'Sources', 'Countries', 'Devices', 'Hours']) {
+      await seller.click(await seller.find(By.xpath(`//nav[@aria-label="Reports"]//a[normalize-space(.)="${report}"]`)));
+      await seller.until(async () => (await total('Net revenue')) === whole, `${report} says ${whole}`);
+    }
+    await seller.click(await seller.find(By.xpath('//nav[@aria-label="Reports"]//a[normalize-space(.)="Sources"]')));
+    await seller.sees('field-notes');
+    const [, , , , , , , row] = await cells('tbody tr:first-child td');
+    await seller.click(await seller.find('tbody tr:first-child th button'));
+    await seller.sees('Orders behind letter');
+    await seller.sees(`${row} net revenue`);
+    await seller.driver.actions().sendKeys(Key.ESCAPE).perform();
+    expect(await axeProblems(seller)).toEqual([]);
+  });
+
+  it('sorts by a press, stays as it is asked through a reload, and goes back', async () => {
+    await seller.open(`${ruta.studio}/insight/source?period=90`);
+    await seller.click(await seller.find(By.xpath('//th//button[contains(., "Visitors")]')));
+    const most = () => seller.driver.executeScript<string>('return document.querySelector("tbody th")?.textContent');
+    await seller.until(async () => (await most()) === 'skylark', 'most visitors stand first');
+    await seller.click(await seller.find(By.xpath('//th//button[contains(., "Visitors")]')));
+    await seller.until(async () => (await most()) !== 'skylark', 'fewest stand first');
+    await (await seller.find('select[aria-label=Against] option[value=none]')).click();
+    await seller.until(async () => (await seller.driver.getCurrentUrl()).includes('compare=none'), 'it is asked');
+    await seller.driver.navigate().refresh();
+    await seller.sees('field-notes');
+    expect(await seller.driver.getCurrentUrl()).toMatch(/period=90&compare=none$/);
+    expect(await (await seller.find('select[aria-label=Period]')).getAttribute('value')).toBe('90');
+    await seller.click(await seller.find(By.xpath('//nav[@aria-label="Reports"]//a[normalize-space(.)="Devices"]')));
+    await seller.sees('Phone');
+    await seller.driver.navigate().back();
+    await seller.sees('field-notes');
+  });
+
+  it('draws what is asked: days, hours, carts, and where the people of a funnel go', async () => {
+    for (const [report, label] of [
+      ['day', 'Per visitor by day'],
+      ['hour', 'Orders by hour of the week'],
+      ['cart', 'Carts by day: paid at once, won back and left'],
+    ] as const) {
+      await seller.open(`${ruta.studio}/insight/${report}`);
+      await seller.find(`[aria-label="${label}"] svg path`);
+    }
+    await seller.open(`${ruta.studio}/funnels`);
+    await seller.click('Moon Month to First Light');
+    await seller.click('Results');
+    await seller.find('[aria-label="How people go from stop to stop"] svg path');
+    await seller.sees('First Light story');
+    expect(await axeProblems(seller)).toEqual([]);
+  });
+
+  it('takes a file of ad spend with other columns, days and decimals, remembers how, and refuses one in another currency', async () => {
+    const day = new Date(Date.now() - 3 * 24 * 60 * 60 * 1000);
+    const written = `${day.getUTCDate()}.${day.getUTCMonth() + 1}.${day.getUTCFullYear()}`;
+    const file = path.join(ruta.data, 'spend.csv');
+    const bring = async (lines: string[]) => {
+      writeFileSync(file, lines.join('\n'));
+      await (await seller.find('input[type=file]')).sendKeys(file);
+    };
+    await seller.open(`${ruta.studio}/insight/spend`);
+    await seller.click('Bring in ad spend');
+    await bring(['Tag;Kampagne;Kosten', `${written};night-radio;$ 12,00`]);
+    await seller.sees('This is in $, and the shop counts in EUR');
+    await bring(['Tag;Kampagne;Kosten', `${written};night-radio;1.012,50`, 'Summe;;1.012,50']);
+    await seller.sees('€1,012.50');
+    await seller.sees('1 lines without a day are left out');
+    await seller.click('Bring it in');
+    await seller.sees('Done: 1 added');
+    await bring(['Tag;Kampagne;Kosten', `${written};night-radio;1.012,50`]);
+    await seller.sees('As the last time with these columns');
+    await seller.click(await seller.find('[aria-label=Close]'));
+    await seller.until(async () => (await seller.text()).includes('€1,012.50'), 'the report has it');
+  });
+
+  it('says on the first page what is unusual, and why', async () => {
+    await seller.open(ruta.studio);
+    await seller.sees('What is unusual');
+    await seller.sees('Visitors from radio');
+    await seller.sees('Chance alone does that');
+  });
+});
