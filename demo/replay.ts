@@ -15,10 +15,12 @@ import { gatherFacts } from '../apps/server/src/facts/gather';
 import type { LiveServices, LiveStep } from '../apps/server/src/funnel/live';
 import { nextOf } from '../apps/server/src/offers/onward';
 import { standingOffers } from '../apps/server/src/offers/standing';
-import { loadOrder, type OrderRow, type PaymentRow } from '../apps/server/src/orders/store';
+import { linesOf, loadOrder, type OrderRow, type PaymentRow } from '../apps/server/src/orders/store';
 import { charges } from '../apps/server/src/orders/tables';
 import { openAddition, openOrder } from '../apps/server/src/orders/write';
+import type { Paying } from '../apps/server/src/payments/accounts';
 import { markAdded, markPaid, recordForOrder } from '../apps/server/src/payments/fulfil';
+import { giveMoneyBack } from '../apps/server/src/payments/refund';
 import { loadShop } from '../apps/server/src/shop/store';
 import type { Tracked, VisitorRow } from '../apps/server/src/tracking/recorder';
 import { recordRoutes } from '../apps/server/src/tracking/routesTaken';
@@ -32,7 +34,12 @@ const HOUR_MS = 60 * MINUTE_MS;
 const COMES_BACK = 0.3;
 const LETTER = { source: 'letter', medium: 'email', campaign: 'weekly-letter' };
 
-type Needs = Tracked & LiveServices;
+/** So many of those who paid ask for their money back, within three weeks. */
+const GIVEN_BACK = 0.047;
+const WEEKS_TO_RETURN = 3;
+const REASONS = ['It was cloudy for weeks', 'Bought it twice by mistake', 'Arrived bent', 'No time this season', ''];
+
+type Needs = Tracked & LiveServices & Paying;
 
 /** A live funnel of the past: who came to it, and how willing they were. */
 export interface PastFunnel {
@@ -109,8 +116,30 @@ class Walk {
     this.services.recorder.record(makeEvent(this.services, kind, 'live', this.visitor, { funnelId: this.funnel.id, stepId, ...(data ? { data } : {}) }));
   }
 
-  /** Goes from stop to stop. Yields the moment at which they come back, Unix time in milliseconds. */
+  /** All that this person does. Yields the moments at which they come back, Unix time in milliseconds. */
   *go(): Generator<number> {
+    yield* this.walk();
+    if (!this.order || this.order.total === 0 || this.random() > GIVEN_BACK) return;
+    yield this.moment.at + Math.floor((0.05 + this.random() * WEEKS_TO_RETURN) * 7 * 24 * HOUR_MS);
+    this.giveBack(this.order.id);
+  }
+
+  /** Everything, or of several things the first alone. */
+  private giveBack(orderId: string): void {
+    const lines = linesOf(this.services.db, orderId).filter(({ total }) => total > 0);
+    const given = this.random() < 0.6 ? lines : lines.slice(0, 1);
+    giveMoneyBack(this.services, orderId, {
+      id: makeId('refund', this.moment.at, randomBytes(10)),
+      lines: given.map(({ id, total }) => ({ id, amount: total })),
+      way: 'noted',
+      reason: REASONS[Math.floor(this.random() * REASONS.length)] ?? '',
+      takesBack: true,
+      tells: true,
+    });
+  }
+
+  /** Goes from stop to stop. */
+  private *walk(): Generator<number> {
     const publication = this.services.live.all().find((each) => each.funnelId === this.funnel.id);
     let stepId: string | undefined = publication?.snapshot.graph.entryId;
     for (let steps = 0; stepId !== undefined && steps < 12; steps++) {

@@ -46,6 +46,7 @@ import { pageSite } from './page/site';
 import { connectProvider, type Paying } from './payments/accounts';
 import { makeProviders } from './payments/providers/registry';
 import { reconcile } from './payments/reconcile';
+import { sendRefund } from './payments/refund';
 import { paymentRoutes } from './payments/routes';
 import { giveBack } from './payments/settle';
 import { paymentSite } from './payments/site';
@@ -129,6 +130,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     mail: (mail, rowId) => mailer.send(mail, rowId),
     receipt: (receipt, rowId) => mailer.send(writeReceipt(services, receipt), rowId),
     'void-charge': ({ chargeId }) => giveBack(services, chargeId),
+    refund: ({ refundId }) => sendRefund(services, refundId),
     course: (enrolment) => enrol(services, enrolment),
     webhook: ({ messageId }) => sendWebhook(services, messageId),
     conversion: ({ messageId }) => sendConversion(services, messageId),

@@ -8,8 +8,10 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { createProduct } from '../src/catalog/service';
 import { loadProduct } from '../src/catalog/store';
 import { loadFunnel } from '../src/funnel/store';
+import { linesOf } from '../src/orders/store';
 import { openOrder } from '../src/orders/write';
 import { markPaid } from '../src/payments/fulfil';
+import { giveMoneyBack } from '../src/payments/refund';
 import { behind } from '../src/reports/behind';
 import { reportCsv } from '../src/reports/csv';
 import { report } from '../src/reports/report';
@@ -184,10 +186,10 @@ describe('people', () => {
 });
 
 /** A paid order of one product. */
-function sell(funnelId: string, number: number, more: { country?: string; source?: string; quantity?: number } = {}) {
+function sell(funnelId: string, number: number, more: { country?: string; source?: string; quantity?: number; of?: string } = {}) {
   const shop = loadShop(services.db);
   const { country = 'PT', source, quantity = 1 } = more;
-  const line = { ...cartLine('main', 'main', loadProduct(services.db, productId)), quantity };
+  const line = { ...cartLine('main', 'main', loadProduct(services.db, more.of ?? productId)), quantity };
   const { order, payment } = openOrder(services.db, services, {
     funnelId,
     stepId: stepOf(funnelId, 'checkout'),
@@ -323,5 +325,36 @@ describe('money', () => {
     expect(wrong({ from: '2001-01-01' })).toBe('Ask for ten years at most.');
     expect(wrong({ from: 'yesterday' })).toBe('Write a day as 2026-03-31.');
     expect(wrong({ filter: '{"fact":"nothing"}' })).toBe('This filter cannot be read. Choose it anew.');
+  });
+});
+
+describe('subscribers', () => {
+  it('are followed by the month they began in: who stayed how long, what they paid, and their orders', () => {
+    const [one = ''] = funnels;
+    const monthly = { kind: 'subscription' as const, regular: 12_30, interval: { every: 1, unit: 'month' as const }, charges: null };
+    const club = createProduct(services, selling('Club', monthly, { kind: 'service', buyAgain: true })).id;
+    sell(one, 1);
+    const from = dayOf()(services.moment.at);
+    // The first of June: two begin, one of them gets its money back on the last day before the month is full.
+    const leaves = sell(one, 2, { of: club });
+    services.moment.at += 60_000;
+    sell(one, 3, { of: club });
+    services.moment.at += 29 * DAY;
+    const [line] = linesOf(services.db, leaves);
+    const request = { id: 'rfd_0000000001', lines: [{ id: line?.id ?? '', amount: 12_30 }], way: 'noted' as const, reason: '', takesBack: true, tells: false };
+    giveMoneyBack(services, leaves, request);
+    services.moment.at += 31 * DAY;
+    sell(one, 4, { of: club });
+    const { rows, total } = ask('cohort', { from });
+    expect(
+      rows.map(({ key, figures }) => [key, figures.subscribed, figures.goesOn, figures.dueOne, figures.keptOne, figures.dueTwo, figures.paidSince]),
+    ).toEqual([
+      // 12.30 with tax are 10.00 without; of June one is left, and its one payment.
+      ['2026-06', 2, 1, 2, 1, 0, 10_00],
+      ['2026-07', 1, 1, 0, 0, 0, 10_00],
+    ]);
+    expect([figureOf(total, 'stayOne'), figureOf(total, 'stayTwo'), figureOf(total, 'perSubscriber')]).toEqual([1 / 2, null, 2000 / 3]);
+    const orders = behind(services, { by: 'cohort', key: '2026-06', from, to: dayOf()(services.moment.at), compare: 'none', filter: undefined });
+    expect(orders).toMatchObject({ count: 2, revenue: 10_00, orders: [{ revenue: 10_00 }, { revenue: 0 }] });
   });
 });

@@ -39,6 +39,7 @@ const provider: PaymentProvider = {
   find: async () => found,
   cancel: async () => false,
   void: async () => true,
+  refund: async () => ({ state: 'refunded' }),
   readWebhook: () => null,
   cardFields: () => null,
   openAccounts: async () => [],

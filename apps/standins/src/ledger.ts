@@ -17,6 +17,8 @@ export interface Charge {
   /** Asked to keep the card for later charges, and what stands for it then. */
   keeps?: boolean;
   method?: string;
+  /** What was given back of it, each by its idempotency key. */
+  refunds?: Array<{ id: string; amount: number; idempotencyKey: string; at: string }>;
   at: string;
 }
 

@@ -38,7 +38,7 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
             .map((mail) => [mail.at, mail.to.join(', '), { html: `<a href="/mailbox/${escapeHtml(mail.id)}">${escapeHtml(mail.subject)}</a>` }]),
         )}
 <h2>Quayside: card charges</h2>${table(
-          ['When', 'Charge', 'Amount', 'State', 'Mode', 'Card', 'For'],
+          ['When', 'Charge', 'Amount', 'State', 'Given back', 'Mode', 'Card', 'For'],
           charges
             .slice(0, 50)
             .map((charge) => [
@@ -46,6 +46,7 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
               charge.id,
               `${charge.amount} ${charge.currency}`,
               charge.declineCode ?? charge.status,
+              (charge.refunds ?? []).reduce((sum, { amount }) => sum + amount, 0) || '',
               charge.mode,
               charge.card.last4,
               charge.reference,

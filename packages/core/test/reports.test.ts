@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   addFigures,
+  cohortFigures,
   DIMENSIONS,
   daysIn,
   eachDay,
@@ -13,6 +14,7 @@ import {
   type Measure,
   momentsOf,
   shiftDay,
+  shiftMonths,
   sortOf,
 } from '../src/reports';
 import { dayFinder, localMoment } from '../src/shop';
@@ -88,5 +90,23 @@ describe('periods', () => {
         expect(from <= at && at < until).toBe(true);
       }),
     );
+  });
+});
+
+describe('cohorts', () => {
+  it('count months by the calendar', () => {
+    expect([shiftMonths('2026-01-31', 1), shiftMonths('2027-12-15', 2), shiftMonths('2028-01-31', 1), shiftMonths('2026-03-31', 12)]).toEqual([
+      '2026-02-28',
+      '2028-02-15',
+      '2028-02-29',
+      '2027-03-31',
+    ]);
+  });
+
+  it('ask only those who have been there long enough, and count who left on the very day as having stayed', () => {
+    const at = (ended: string | null, today: string) => cohortFigures({ began: '2026-01-31', ended, paid: 9_00 }, today);
+    expect(at(null, '2026-02-27')).toMatchObject({ subscribed: 1, goesOn: 1, paidSince: 9_00, dueOne: 0, keptOne: 0 });
+    expect(at('2026-02-28', '2026-05-01')).toMatchObject({ goesOn: 0, dueOne: 1, keptOne: 1, dueTwo: 1, keptTwo: 0, dueThree: 1, dueSix: 0 });
+    expect(at('2026-02-27', '2026-03-01')).toMatchObject({ dueOne: 1, keptOne: 0 });
   });
 });

@@ -73,6 +73,14 @@ export function countSale(tx: Db, contactId: string, paid: number, isNew = true)
     .run();
 }
 
+/** Counts money as paid by a contact, or less of it where it is given back. */
+export function countPaid(tx: Db, contactId: string, amount: number): void {
+  tx.update(contacts)
+    .set({ paid: sql`${contacts.paid} + ${amount}` })
+    .where(eq(contacts.id, contactId))
+    .run();
+}
+
 export function findContactByEmail(db: Db, email: string): ContactRow | undefined {
   return byEmail(db).get({ email: email.trim().toLowerCase() });
 }

@@ -10,6 +10,7 @@ import { funnelNames } from '../funnel/store';
 import { storyOf } from '../tracking/story';
 import { events } from '../tracking/tables';
 import { orderAddress } from './address';
+import { refundsOf } from './refunded';
 import { chargesOfOrder, countOrders, linesOf, listOrders, loadOrder, paymentsOf } from './store';
 
 export function orderRoutes(api: Api, services: Services): void {
@@ -30,7 +31,11 @@ export function orderRoutes(api: Api, services: Services): void {
       ...order,
       funnelName: funnelNames(db, [order.funnelId]).get(order.funnelId) ?? '',
       orderUrl: orderAddress(services, order.token),
-      lines: linesOf(db, order.id),
+      lines: linesOf(db, order.id).map((line) => ({
+        ...line,
+        isAtProcessor: charges.some((charge) => charge.paymentId === line.paymentId && charge.state === 'captured' && charge.accountId !== null),
+      })),
+      refunds: refundsOf(db, order.id),
       payments: paymentsOf(db, order.id).map((payment) => ({ ...payment, charges: charges.filter((charge) => charge.paymentId === payment.id) })),
       mails: sent.flatMap(({ kind, payload, ...row }) => {
         const words = outboxWords(kind, payload);

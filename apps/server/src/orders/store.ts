@@ -166,6 +166,9 @@ export function giftOrder(db: Db, contactId: string, productId: string): OrderRo
     .get()?.order;
 }
 
+/** Lines that are still their buyer's: what was given back whole is not, nor the parts of a bundle that was. */
+const isHeld = sql`NOT EXISTS (SELECT 1 FROM order_lines w WHERE w.id = coalesce(${orderLines.partOf}, ${orderLines.id}) AND w.total > 0 AND w.refunded >= w.total)`;
+
 /** Everything a contact has from orders of a mode, paid or given. */
 export function purchasesOf(db: Db, contactId: string, mode: Mode): LineRow[] {
   return linesOfContact(db)
@@ -177,7 +180,7 @@ const linesOfContact = builtOnce((db) =>
     .select({ line: orderLines })
     .from(orderLines)
     .innerJoin(orders, eq(orders.id, orderLines.orderId))
-    .where(and(eq(orders.contactId, given('contactId')), isPaid, eq(orders.mode, given('mode'))))
+    .where(and(eq(orders.contactId, given('contactId')), isPaid, eq(orders.mode, given('mode')), isHeld))
     .prepare(),
 );
 
@@ -187,7 +190,7 @@ export function orderWith(db: Db, contactId: string, productId: string, mode: Mo
     .select({ order: orders })
     .from(orders)
     .innerJoin(orderLines, eq(orderLines.orderId, orders.id))
-    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId)))
+    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId), isHeld))
     .orderBy(desc(orders.paidAt))
     .limit(1)
     .get()?.order;
@@ -210,7 +213,7 @@ export function ownsProduct(db: Db, contactId: string, productId: string, mode: 
     .select({ id: orderLines.id })
     .from(orderLines)
     .innerJoin(orders, eq(orders.id, orderLines.orderId))
-    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId), ne(orders.cartId, exceptCartId)))
+    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId), ne(orders.cartId, exceptCartId), isHeld))
     .limit(1)
     .get();
   return found !== undefined;
@@ -227,6 +230,7 @@ export function listOrders(db: Db, query: OrderListQuery): ListPage<OrderListRow
     paidAt: orders.paidAt,
     firstName: orders.firstName,
     email: orders.email,
+    state: orders.state,
     goods: orders.goods,
     funnelName: sql`coalesce((SELECT f.name FROM ${funnels} f WHERE f.id = orders.funnel_id), '')`,
     total: orders.total,

@@ -1,6 +1,6 @@
 import type { TaxClass } from '@ruta/core/catalog';
 import type { Campaign } from '@ruta/core/facts';
-import type { Buyer, OrderLineRole, OrderState } from '@ruta/core/orders';
+import type { Buyer, OrderLineRole, OrderState, RefundState, RefundWay } from '@ruta/core/orders';
 import type { ChargeState, PaymentKind, PaymentState } from '@ruta/core/payments';
 import type { Mode } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
@@ -155,4 +155,39 @@ export const charges = sqliteTable(
     updatedAt: integer().notNull(),
   },
   (table) => [index('charges_order').on(table.orderId), index('charges_payment').on(table.paymentId), index('charges_state').on(table.state)],
+);
+
+/** Money given back, one row for each payment it is of. What is asked for counts on its lines at once, and no more if it is refused. */
+export const refunds = sqliteTable(
+  'refunds',
+  {
+    id: text().primaryKey(),
+    /** Made by whoever asked: what is asked twice is done once. */
+    askedId: text().notNull(),
+    orderId: text()
+      .notNull()
+      .references(() => orders.id),
+    paymentId: text()
+      .notNull()
+      .references(() => payments.id),
+    /** The charge that gives it back; null for what was given back elsewhere. */
+    chargeId: text(),
+    way: text().$type<RefundWay>().notNull(),
+    state: text().$type<RefundState>().notNull(),
+    /** Minor units, tax included. */
+    amount: integer().notNull(),
+    tax: integer().notNull(),
+    lines: text({ mode: 'json' }).$type<Array<{ id: string; amount: number }>>().notNull(),
+    reason: text().notNull(),
+    takesBack: integer({ mode: 'boolean' }).notNull(),
+    tells: integer({ mode: 'boolean' }).notNull(),
+    failure: text(),
+    createdAt: integer().notNull(),
+    doneAt: integer(),
+  },
+  (table) => [
+    index('refunds_order').on(table.orderId),
+    index('refunds_state').on(table.state),
+    uniqueIndex('refunds_asked').on(table.askedId, table.paymentId),
+  ],
 );

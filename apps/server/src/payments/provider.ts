@@ -40,6 +40,13 @@ export type KeepAnswer =
   /** Not there, or no answer: nothing was charged, so it can simply be asked again. */
   | { state: 'unavailable' };
 
+/** What a processor says of money that is to be given back. */
+export type RefundAnswer =
+  | { state: 'refunded' }
+  | { state: 'refused'; reason: string }
+  /** Not there, or no answer: it may have happened, so it is asked again with the same key. */
+  | { state: 'no-answer' };
+
 /** An account with what opens it. */
 export interface OpenAccount {
   id: string;
@@ -76,6 +83,8 @@ export interface PaymentProvider {
   /** Gives up a charge that still waits for the buyer's confirmation. @returns false if it is past that */
   cancel(account: OpenAccount, providerChargeId: string): Promise<boolean>;
   void(account: OpenAccount, providerChargeId: string): Promise<boolean>;
+  /** Gives back a part of a captured charge or all of it; asked twice with one key, once. `amount` in minor units. */
+  refund(account: OpenAccount, request: { providerChargeId: string; amount: number; idempotencyKey: string }): Promise<RefundAnswer>;
   /** Checks a webhook's signature. @returns the idempotency key of the charge it tells of; null if it is not genuine */
   readWebhook(account: OpenAccount, headers: Record<string, string>, body: string): string | null;
   /** The frame in which a buyer types their card; null where there is none. */

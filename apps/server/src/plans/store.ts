@@ -48,6 +48,21 @@ function termsOf(order: Pick<OrderRow, 'buyer'>, quote: StoredQuote, lineId: str
   });
 }
 
+/** Ends what lines would go on owing: their money was given back. */
+export function endPlans(
+  tx: Db,
+  { clock }: Pick<Services, 'clock'>,
+  orderId: string,
+  lines: ReadonlyArray<{ productId: string | null; priceId: string | null }>,
+): void {
+  for (const plan of plansOf(tx, orderId)) {
+    const { productId, priceId } = plan.terms.line;
+    if (!lines.some((line) => line.productId === productId && line.priceId === (priceId ?? null))) continue;
+    if (plan.state !== 'active') continue;
+    tx.update(plans).set({ state: 'cancelled', nextDue: null, endedAt: clock.now() }).where(eq(plans.id, plan.id)).run();
+  }
+}
+
 export function plansOf(db: Db, orderId: string): PlanRow[] {
   return db.select().from(plans).where(eq(plans.orderId, orderId)).all();
 }

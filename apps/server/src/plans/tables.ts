@@ -21,6 +21,8 @@ export const plans = sqliteTable(
     left: integer(),
     /** When the next one falls due; null once there is none. */
     nextDue: integer(),
+    /** When it was ended before its time, or by its last charge; null while it goes on. */
+    endedAt: integer(),
   },
   (table) => [index('plans_order').on(table.orderId), index('plans_due').on(table.state, table.nextDue)],
 );

@@ -1,9 +1,11 @@
 import type { Behind, BehindQuery } from '@ruta/core/reports';
-import { shiftDay } from '@ruta/core/reports';
+import { shiftDay, shiftMonths } from '@ruta/core/reports';
 import { fromLocalTime, momentFinder } from '@ruta/core/shop';
 import { type SQL, sql } from 'drizzle-orm';
 import { loadShop } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
+import { BEHIND_COLUMNS, type OrderBehind } from './behindColumns';
+import { cohortOrders } from './cohorts';
 import { GROUPINGS } from './groups';
 import { scopeOf } from './report';
 import { QUARTER_MS, REFUNDED, type Scope, soldLines } from './scope';
@@ -11,35 +13,32 @@ import { QUARTER_MS, REFUNDED, type Scope, soldLines } from './scope';
 /** So many orders are listed; the count and the sum are of all. */
 const MOST = 200;
 
-interface Row {
-  id: string;
-  number: number | null;
-  paidAt: number;
-  name: string;
-  email: string;
-  contactId: string | null;
-  goods: string;
-  revenue: number;
-}
-
 /** The orders that a row of a report is made of, with what of each counts there. */
 export function behind(services: Tracked, query: BehindQuery): Behind {
   const { db } = services;
   const scope = narrowed(scopeOf(services, query, query), query, loadShop(db).settings.timeZone);
   const isRow = rowOf(query, loadShop(db).settings.timeZone);
+  if (query.by === 'cohort') return shown(cohortOrders(db, scope));
   if (isRow === null) return { count: 0, revenue: 0, orders: [] };
-  const rows = db.all<Row>(
-    sql`SELECT o.id, o.number, o.paid_at AS paidAt, trim(o.first_name || ' ' || coalesce(json_extract(o.buyer, '$.lastName'), '')) AS name, o.email,
-        o.contact_id AS contactId, o.goods, sum(l.net - ${REFUNDED}) AS revenue
-        FROM ${soldLines(scope)} AND o.total > 0 ${isRow} GROUP BY o.id ORDER BY o.paid_at DESC, o.id DESC`,
+  const rows = db.all<OrderBehind>(
+    sql`SELECT ${BEHIND_COLUMNS}, sum(l.net - ${REFUNDED}) AS revenue
+        FROM ${soldLines(scope, true)} AND o.total > 0 ${isRow} GROUP BY o.id ORDER BY o.paid_at DESC, o.id DESC`,
   );
-  return { count: rows.length, revenue: rows.reduce((sum, { revenue }) => sum + revenue, 0), orders: rows.slice(0, MOST) };
+  return shown(rows);
 }
 
-/** A day is a period of its own. */
+const shown = (rows: OrderBehind[]): Behind => ({
+  count: rows.length,
+  revenue: rows.reduce((sum, { revenue }) => sum + revenue, 0),
+  orders: rows.slice(0, MOST),
+});
+
+/** A day is a period of its own, and a month. */
 function narrowed(scope: Scope, { by, key }: BehindQuery, timeZone: string): Scope {
-  if (by !== 'day' && by !== 'cart') return scope;
-  const [from, until] = [fromLocalTime(key, timeZone), fromLocalTime(/^\d{4}-\d{2}-\d{2}$/.test(key) ? shiftDay(key, 1) : '', timeZone)];
+  if (by !== 'day' && by !== 'cart' && by !== 'cohort') return scope;
+  const first = by === 'cohort' ? `${key}-01` : key;
+  const next = /^\d{4}-\d{2}-\d{2}$/.test(first) ? (by === 'cohort' ? shiftMonths(first, 1) : shiftDay(first, 1)) : '';
+  const [from, until] = [fromLocalTime(first, timeZone), fromLocalTime(next, timeZone)];
   return { ...scope, from: Math.max(scope.from, from ?? scope.until), until: Math.min(scope.until, until ?? scope.until) };
 }
 

@@ -18,11 +18,12 @@ import type { Db } from '../base/db';
 import { loadShop } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
 import { cartsByDay } from './carts';
+import { cohortsBy } from './cohorts';
 import { ordersFor } from './filter';
 import { namesFor, offerNames, type RowName, roleWords, routesOf, stepsOf } from './names';
 import { offersShown } from './offersShown';
 import { cameBy, knowsVisitors, visitorsBy } from './people';
-import { salesBy } from './sales';
+import { countsGifts, salesBy } from './sales';
 import { QUARTER_MS, type Scope } from './scope';
 import { attributionBy, spendBy } from './spend';
 
@@ -72,16 +73,22 @@ function earlierOf({ compare, compareFrom, from, to }: ReportQuery): Period | nu
 }
 
 /** What a report is of, with the orders that its filter leaves. */
-export function scopeOf(services: Tracked, days: Period, { funnelId, filter }: Pick<ReportQuery, 'funnelId' | 'filter'>): Scope {
+export function scopeOf(services: Tracked, days: Period, { by, funnelId, filter }: Pick<ReportQuery, 'by' | 'funnelId' | 'filter'>): Scope {
   const moments = momentsOf(days, loadShop(services.db).settings.timeZone);
-  return { ...moments, days, funnelId, filter, orderIds: filter ? ordersFor(services, filter, moments.from, moments.until) : null };
+  return {
+    ...moments,
+    days,
+    funnelId,
+    filter,
+    orderIds: filter ? ordersFor(services, filter, moments, by === 'offer' || by === 'cohort' || countsGifts(by)) : null,
+  };
 }
 
-function count({ db, recorder }: Tracked, by: DimensionName, scope: Scope, timeZone: string): Counted {
+function count({ db, recorder, clock }: Tracked, by: DimensionName, scope: Scope, timeZone: string): Counted {
   const { generation } = recorder.rollUps;
   const people = () => visitorsBy(db, generation, by, scope);
   const missing = unknownVisitors(scope);
-  const whole = () => addFigures(salesBy(db, null, scope).get('') ?? {}, visitorsBy(db, generation, null, scope).get('') ?? missing);
+  const whole = () => addFigures(salesBy(db, null, scope, countsGifts(by)).get('') ?? {}, visitorsBy(db, generation, null, scope).get('') ?? missing);
   switch (by) {
     case 'step':
     case 'route': {
@@ -117,6 +124,10 @@ function count({ db, recorder }: Tracked, by: DimensionName, scope: Scope, timeZ
     }
     case 'attribution': {
       const rows = attributionBy(db, scope);
+      return { rows, total: [...rows.values()].reduce(addFigures, {}) };
+    }
+    case 'cohort': {
+      const rows = cohortsBy(db, scope, dayFinder(timeZone), clock.now());
       return { rows, total: [...rows.values()].reduce(addFigures, {}) };
     }
     case 'hour': {
@@ -167,6 +178,7 @@ function named(db: Db, { by, from, to, funnelId }: ReportQuery, now: Counted, be
       Array.from({ length: HOURS }, (_, hour) => row(`${index + 1} ${hour}`, { name: `${weekday} ${String(hour).padStart(2, '0')}:00` })),
     );
   }
+  if (by === 'cohort') return [...now.rows.keys()].map((month) => row(month, { name: month }));
   const keys = [...new Set([...now.rows.keys(), ...(before?.rows.keys() ?? [])])];
   const rows = by === 'step' || by === 'route' || by === 'offer' ? placeRows(db, by, funnelId, keys, row) : otherRows(db, by, keys, row);
   const sort = sortOf(by);

@@ -38,9 +38,12 @@ export const soldPayments = (scope: Scope, joined: SQL = sql``): SQL => sql`paym
 /**
  * The lines whose payment was paid in the period, without shipping and without the parts of bundles, whose money is on the
  * bundle: `l` stands for lines, `p` for payments, `o` for orders, `v` for the buyer's visitor.
+ * @param withGifts whether what was given for nothing is among them: most of the rows of a shop that collects addresses, and
+ * no money
  */
-export const soldLines = (scope: Scope): SQL =>
-  sql`${soldPayments(scope, sql`JOIN order_lines l ON l.payment_id = p.id LEFT JOIN visitors v ON v.id = o.visitor_id`)} AND l.role <> 'shipping' AND l.part_of IS NULL`;
+export const soldLines = (scope: Scope, withGifts: boolean): SQL =>
+  sql`${soldPayments(scope, sql`JOIN order_lines l ON l.payment_id = p.id LEFT JOIN visitors v ON v.id = o.visitor_id`)} AND l.role <> 'shipping' AND l.part_of IS NULL
+  ${withGifts ? sql`` : sql`AND p.amount > 0`}`;
 
 /** The orders above 0 that were paid in the period. */
 export const soldOrders = (scope: Scope): SQL => sql`orders o

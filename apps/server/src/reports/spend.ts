@@ -60,11 +60,11 @@ const OWED: Record<AttributionModel, Measure> = { first: 'owedFirst', last: 'owe
 /** Net revenue owed to campaigns by each model; every model adds up to all of it. */
 export function attributionBy(db: Db, scope: Scope): Map<string, Figures> {
   const sales = db.all<{ id: string; visitorId: string | null; paidAt: number; campaign: string; revenue: number }>(
-    sql`SELECT o.id, o.visitor_id AS visitorId, o.paid_at AS paidAt, ${campaignOf} AS campaign, sum(l.net - ${REFUNDED}) AS revenue FROM ${soldLines(scope)} GROUP BY o.id`,
+    sql`SELECT o.id, o.visitor_id AS visitorId, o.paid_at AS paidAt, ${campaignOf} AS campaign, sum(l.net - ${REFUNDED}) AS revenue FROM ${soldLines(scope, false)} GROUP BY o.id`,
   );
   const visits = db.all<{ id: string; at: number; campaign: string }>(
     sql`SELECT o.id, min(e.at) AS at, coalesce(json_extract(e.campaign, '$.campaign'), '') AS campaign FROM events e JOIN orders o ON o.visitor_id = e.visitor_id
-        WHERE e.at <= o.paid_at AND o.id IN (SELECT o.id FROM ${soldPayments(scope)}) GROUP BY o.id, e.visit_id`,
+        WHERE e.at <= o.paid_at AND o.id IN (SELECT o.id FROM ${soldPayments(scope)} AND p.amount > 0) GROUP BY o.id, e.visit_id`,
   );
   const byOrder = new Map<string, Touch[]>();
   for (const { id, at, campaign } of visits) byOrder.set(id, [...(byOrder.get(id) ?? []), { at, campaign }]);

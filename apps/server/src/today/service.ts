@@ -12,7 +12,7 @@ import { carts } from '../checkout/tables';
 import { contacts } from '../contacts/tables';
 import { listFunnels, publishedAt } from '../funnel/store';
 import { hasSold } from '../orders/store';
-import { charges, orders } from '../orders/tables';
+import { charges, orders, refunds } from '../orders/tables';
 import { takesCards } from '../payments/accounts';
 import { unusualDays } from '../reports/unusual';
 import { loadShop } from '../shop/store';
@@ -20,6 +20,8 @@ import type { Tracked } from '../tracking/recorder';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const USUAL_DAYS = 28;
+/** So long a refund that was refused stands among what waits for a person. */
+const KEPT_REFUSALS_MS = 6 * DAY_MS;
 /** How many things that were not sent are named one by one. */
 const MOST_FAILED = 8;
 
@@ -94,6 +96,13 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
       link: row.orderId ? `/sales/orders/${row.orderId}` : '/connections',
     });
   }
+  const refused = db
+    .select({ id: refunds.id, orderId: refunds.orderId, failure: refunds.failure })
+    .from(refunds)
+    .where(and(eq(refunds.state, 'refused'), gte(refunds.doneAt, since - KEPT_REFUSALS_MS)))
+    .all();
+  for (const { orderId, failure } of refused)
+    list.push({ title: 'A refund was refused by the processor', detail: `${failure} Nothing was given back.`, link: `/sales/orders/${orderId}` });
   const unsettled = count(db.select({ n }).from(charges).where(eq(charges.state, 'pending')).get());
   if (unsettled > 0)
     list.push({

@@ -158,6 +158,35 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
     response.json({ charges: found.map(publicCharge) });
   });
 
+  router.post('/v1/charges/:id/refunds', (request, response) => {
+    const caller = authorised(request, response);
+    if (!caller) return;
+    const charge = data.charges.find((candidate) => candidate.id === request.params.id && candidate.account === caller.account.id);
+    const { amount } = request.body ?? {};
+    const idempotencyKey = request.get('idempotency-key') ?? '';
+    if (!charge || !Number.isInteger(amount) || amount <= 0 || !idempotencyKey) {
+      response.status(charge ? 400 : 404).json({ message: charge ? 'A refund needs an amount and an idempotency key.' : 'Quayside knows no such charge.' });
+      return;
+    }
+    charge.refunds ??= [];
+    const earlier = charge.refunds.find((refund) => refund.idempotencyKey === idempotencyKey);
+    const left = charge.amount - charge.refunds.reduce((sum, refund) => sum + refund.amount, 0);
+    if (!earlier && (charge.status !== 'captured' || amount > left)) {
+      response.status(409).json({ message: 'Less than that is left of this charge at Quayside.' });
+      return;
+    }
+    const refund = earlier ?? { id: newId('qs_rf'), amount, idempotencyKey, at: new Date().toISOString() };
+    if (!earlier) {
+      charge.refunds.push(refund);
+      ledger.flush();
+    }
+    if (charge.card.behaviour === 'answer-late' && !earlier) {
+      setTimeout(() => response.status(201).json({ ...refund, status: 'refunded' }), config.lateMs);
+      return;
+    }
+    response.status(201).json({ ...refund, status: 'refunded' });
+  });
+
   router.post('/v1/charges/:id/:action', (request, response) => {
     const caller = authorised(request, response);
     if (!caller) return;

@@ -2,7 +2,10 @@ import { DIMENSIONS, figureOf, MEASURES, type Measure, type Report, type ReportR
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { changeOf, figureWords, isGood } from './figures';
-import { dayWords } from './periods';
+import { dayWords, monthWords } from './periods';
+
+/** How dark the ground of a figure becomes at most; what stands on it stays readable. */
+const DEEPEST_TINT = 0.28;
 
 interface Sorting {
   measure: Measure | 'name';
@@ -11,6 +14,7 @@ interface Sorting {
 
 /** By which orders can be found behind a row; of the others there are none to show. */
 const HAS_ORDERS: ReadonlySet<Report['by']> = new Set([
+  'cohort',
   'day',
   'funnel',
   'step',
@@ -71,7 +75,7 @@ export function ReportTable({ report, onBehind }: { report: Report; onBehind: (r
           {shown.map((row) => (
             <tr key={row.key} className="border-b border-line">
               <th scope="row" className="px-4 py-1.5 text-left font-semibold min-w-32 max-w-80 wrap-anywhere">
-                {HAS_ORDERS.has(by) && (row.figures.revenue ?? 0) !== 0 ? (
+                {HAS_ORDERS.has(by) && ((row.figures.revenue ?? 0) !== 0 || (row.figures.subscribed ?? 0) > 0) ? (
                   <button
                     type="button"
                     className="text-left font-semibold underline decoration-line underline-offset-3 hover:decoration-ink"
@@ -92,6 +96,7 @@ export function ReportTable({ report, onBehind }: { report: Report; onBehind: (r
                   measure={measure}
                   currency={currency}
                   bar={measure === bar}
+                  tinted={by === 'cohort' && MEASURES[measure].kind === 'ratio'}
                 />
               ))}
             </tr>
@@ -124,7 +129,8 @@ export function ReportTable({ report, onBehind }: { report: Report; onBehind: (r
 /** Who comes to one stop comes to the next as well: added up it would be no number of people. */
 const isTotalled = (by: Report['by'], measure: Measure): boolean => !(by === 'step' && ['came', 'reached', 'rate'].includes(measure));
 
-const rowName = ({ by }: Report, row: ReportRow): string => (by === 'day' || by === 'cart' ? dayWords(row.name, true) : row.name);
+const rowName = ({ by }: Report, row: ReportRow): string =>
+  by === 'day' || by === 'cart' ? dayWords(row.name, true) : by === 'cohort' ? monthWords(row.name) : row.name;
 
 function sorted(rows: readonly ReportRow[], { measure, down }: Sorting): ReportRow[] {
   const sign = down ? -1 : 1;
@@ -137,12 +143,24 @@ function sorted(rows: readonly ReportRow[], { measure, down }: Sorting): ReportR
   });
 }
 
-function Cell(props: { figures: ReportRow['figures']; before: ReportRow['before']; measure: Measure; currency: string; bar?: boolean; isTotal?: boolean }) {
-  const { figures, before, measure, currency, bar = false, isTotal = true } = props;
+function Cell(props: {
+  figures: ReportRow['figures'];
+  before: ReportRow['before'];
+  measure: Measure;
+  currency: string;
+  bar?: boolean;
+  tinted?: boolean;
+  isTotal?: boolean;
+}) {
+  const { figures, before, measure, currency, bar = false, tinted = false, isTotal = true } = props;
   const change = isTotal ? changeOf(figures, before, measure) : undefined;
   const share = bar ? Math.min(1, figureOf(figures, measure) ?? 0) : 0;
   return (
-    <td className="px-2 py-1.5 text-right whitespace-nowrap align-top last:pr-4">
+    <td
+      className="px-2 py-1.5 text-right whitespace-nowrap align-top last:pr-4"
+      // The more stayed, the greener: a cohort is read as a picture before it is read as numbers.
+      style={tinted ? { background: `rgb(11 107 79 / ${(figureOf(figures, measure) ?? 0) * DEEPEST_TINT})` } : undefined}
+    >
       {isTotal ? figureWords(figures, measure, currency) : ''}
       {bar ? (
         <span className="inline-block w-28 h-2.5 ml-2 rounded-sm bg-band align-middle overflow-hidden" aria-hidden="true">

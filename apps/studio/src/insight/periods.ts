@@ -25,3 +25,8 @@ export function dayWords(day: string, withYear = false): string {
     new Date(`${day}T00:00:00Z`),
   );
 }
+
+/** A month as people read it: `September 2026`. */
+export function monthWords(month: string): string {
+  return new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${month}-01T00:00:00Z`));
+}

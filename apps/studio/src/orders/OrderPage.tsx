@@ -2,6 +2,7 @@ import { formatMoney } from '@ruta/core/money';
 import { countryName } from '@ruta/core/shop';
 import { QuoteTable } from '@ruta/pages';
 import { ArrowLeft } from 'lucide-react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { formatTime } from '../base/format';
 import { shopApi } from '../shop/api';
@@ -10,6 +11,11 @@ import { Button } from '../ui/Button';
 import { LaterPayments } from '../ui/LaterPayments';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { ordersApi } from './api';
+import { RefundDialog } from './RefundDialog';
+import { Refunds } from './Refunds';
+import { STATE_WORDS } from './stateWords';
+
+const POLL_MS = 2000;
 
 export function OrderPage() {
   const { orderId = '' } = useParams();
@@ -18,6 +24,10 @@ export function OrderPage() {
   const { data: delivery } = ordersApi.useOrderDeliveryQuery(orderId);
   const { data: upcoming } = ordersApi.useUpcomingQuery(orderId);
   const [sendAgain] = ordersApi.useSendAgainMutation();
+  const [isRefunding, setRefunding] = useState(false);
+  // What the processor is still asked for is looked after until it is known.
+  const waits = order?.refunds.some(({ state }) => state === 'pending') ?? false;
+  ordersApi.useOrderQuery(orderId, { skip: !waits, pollingInterval: POLL_MS });
   if (!order || !shop) return <Waiting error={error} retry={refetch} />;
   const timeZone = shop.settings.timeZone;
   const isPaid = order.state !== 'open';
@@ -26,7 +36,13 @@ export function OrderPage() {
   return (
     <Page
       title={order.number ? `Order ${order.number}` : isPaid ? 'Gift' : 'Open order'}
-      actions={order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}
+      actions={
+        <>
+          {order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}
+          {order.state === 'refunded' || order.state === 'part-refunded' ? <Badge tone="plain">{STATE_WORDS[order.state]}</Badge> : null}
+          {order.lines.some(({ total, refunded }) => total > refunded) ? <Button onClick={() => setRefunding(true)}>Give money back</Button> : null}
+        </>
+      }
     >
       <p className="mb-4">
         <Link to="/sales/orders" className="inline-flex items-center gap-1.5 text-info underline">
@@ -46,6 +62,7 @@ export function OrderPage() {
               {upcoming && payment.kind === 'first' ? <LaterPayments {...upcoming} total={payment.quote.total} /> : null}
             </Panel>
           ))}
+          <Refunds order={order} timeZone={timeZone} />
           <Panel title="Payments">
             <table className="w-full">
               <thead>
@@ -169,6 +186,7 @@ export function OrderPage() {
           </Panel>
         </div>
       </div>
+      {isRefunding ? <RefundDialog order={order} onClose={() => setRefunding(false)} /> : null}
     </Page>
   );
 }

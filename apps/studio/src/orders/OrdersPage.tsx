@@ -9,6 +9,7 @@ import { shopApi } from '../shop/api';
 import { ButtonLink } from '../ui/Button';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
 import { ordersApi } from './api';
+import { STATE_WORDS } from './stateWords';
 
 const columnsFor = (timeZone: string): Array<Column<OrderRow>> => [
   {
@@ -41,7 +42,9 @@ const columnsFor = (timeZone: string): Array<Column<OrderRow>> => [
     end: true,
     cell: (order) => (
       <span className="font-semibold">
-        {order.mode === 'test' ? <Badge tone="way">Test</Badge> : null} {formatMoney(order.total, order.currency)}
+        {order.mode === 'test' ? <Badge tone="way">Test</Badge> : null}{' '}
+        {order.state === 'refunded' || order.state === 'part-refunded' ? <Badge tone="plain">{STATE_WORDS[order.state]}</Badge> : null}{' '}
+        {formatMoney(order.total, order.currency)}
       </span>
     ),
   },

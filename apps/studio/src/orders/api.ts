@@ -1,6 +1,6 @@
 import type { OrderDelivery } from '@ruta/core/delivery';
 import type { ListPage } from '@ruta/core/lists';
-import type { OrderDetail, OrderRow } from '@ruta/core/orders';
+import type { OrderDetail, OrderRow, RefundRequest, RefundView } from '@ruta/core/orders';
 import type { Upcoming } from '@ruta/core/plans';
 import { api, withQuery } from '../base/api';
 import { type ListAsk, PAGING } from '../lists/list';
@@ -21,6 +21,10 @@ export const ordersApi = api.injectEndpoints({
     order: build.query<OrderDetail, string>({ query: (id) => `/orders/${id}`, providesTags: ['Order'] }),
     orderDelivery: build.query<OrderDelivery, string>({ query: (id) => `/orders/${id}/delivery`, providesTags: ['Order'] }),
     upcoming: build.query<Upcoming, string>({ query: (id) => `/orders/${id}/upcoming`, providesTags: ['Order'] }),
+    giveBack: build.mutation<RefundView[], { orderId: string; request: RefundRequest }>({
+      query: ({ orderId, request }) => ({ url: `/orders/${orderId}/refunds`, method: 'POST', body: request }),
+      invalidatesTags: ['Order', 'Today', 'Contact'],
+    }),
     sendAgain: build.mutation<{ queued: boolean }, string>({
       query: (id) => ({ url: `/outbox/${id}/again`, method: 'POST', body: {} }),
       invalidatesTags: ['Order', 'Today'],

@@ -24,6 +24,7 @@ export const CONVERSION_MOMENTS = {
   cart_added: { words: 'Something was put into the cart', kinds: ['cart.added'], event: 'cart', hasValue: true },
   payment_given: { words: 'Payment details were given', kinds: ['payment.given'], event: 'payment', hasValue: true },
   purchase: { words: 'Something was bought: an order, or an offer after it', kinds: ['order.paid', 'offer.taken'], event: 'purchase', hasValue: true },
+  refund: { words: 'Money was given back', kinds: ['order.refunded'], event: 'refund', hasValue: true },
   lead_good: { words: 'A lead was marked as good', kinds: ['lead.judged'], event: 'good_lead', hasValue: false, ofForms: true },
   lead_poor: { words: 'A lead was marked as poor', kinds: ['lead.judged'], event: 'poor_lead', hasValue: false, ofForms: true },
 } as const satisfies Record<string, Moment>;

@@ -42,6 +42,7 @@ export const ID_PREFIXES = {
   consent: 'cns',
   elsewhere: 'els',
   conversionRule: 'rul',
+  refund: 'rfd',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;

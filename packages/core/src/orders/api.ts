@@ -7,6 +7,7 @@ import { StoredQuoteSchema } from '../pricing';
 import { ModeSchema } from '../shop';
 import { StoryEntrySchema } from '../tracking';
 import { BuyerSchema, OrderLineRoleSchema, OrderStateSchema } from './order';
+import { RefundsSchema } from './refundApi';
 
 export const OrderRowSchema = z.object({
   id: z.string(),
@@ -14,6 +15,7 @@ export const OrderRowSchema = z.object({
   paidAt: z.int(),
   firstName: z.string(),
   email: z.string(),
+  state: OrderStateSchema,
   goods: z.string().describe('Names of what was bought'),
   funnelName: z.string(),
   total: z.int(),
@@ -60,6 +62,7 @@ const OrderLineViewSchema = z.object({
   taxClass: TaxClassSchema.nullable(),
   rate: z.number(),
   refunded: z.int(),
+  isAtProcessor: z.boolean().describe('Whether its money was taken at an account that is connected, which can give it back'),
   partOf: z.string().nullable(),
 });
 
@@ -79,6 +82,7 @@ export const OrderDetailSchema = z.object({
   campaign: CampaignSchema.nullable(),
   lines: z.array(OrderLineViewSchema),
   payments: z.array(PaymentViewSchema),
+  refunds: RefundsSchema,
   orderUrl: z.string(),
   mails: z.array(
     z.object({

@@ -1,3 +1,4 @@
 export * from './api';
 export * from './order';
 export * from './refund';
+export * from './refundApi';

@@ -1,4 +1,5 @@
 export * from './attribution';
+export * from './cohort';
 export * from './measures';
 export * from './period';
 export * from './report';

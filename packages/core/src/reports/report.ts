@@ -43,6 +43,11 @@ export const DIMENSIONS = {
   country: { name: 'Countries', one: 'Country', measures: [...MONEY], sort: 'revenue' },
   device: { name: 'Devices', one: 'Device', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'visitors' },
   cart: { name: 'Carts', one: 'Day', measures: ['started', 'finished', 'finishRate', 'left', 'wonBack', 'wonBackRate'] },
+  cohort: {
+    name: 'Subscribers',
+    one: 'Began in',
+    measures: ['subscribed', 'goesOn', 'stayOne', 'stayTwo', 'stayThree', 'staySix', 'stayTwelve', 'paidSince', 'perSubscriber'],
+  },
   hour: { name: 'Hours', one: 'Hour', measures: ['orders', 'averageOrder', 'revenue'] },
 } as const satisfies Record<string, Dimension>;
 export type DimensionName = keyof typeof DIMENSIONS;

@@ -10,6 +10,7 @@ import { offerDeclined } from './events/offerDeclined';
 import { offerShown } from './events/offerShown';
 import { offerTaken } from './events/offerTaken';
 import { orderPaid } from './events/orderPaid';
+import { orderRefunded } from './events/orderRefunded';
 import { pageViewed } from './events/pageViewed';
 import { paymentFailed } from './events/paymentFailed';
 import { paymentGiven } from './events/paymentGiven';
@@ -32,6 +33,7 @@ export const EVENTS = [
   paymentGiven,
   paymentFailed,
   orderPaid,
+  orderRefunded,
   offerShown,
   offerTaken,
   offerDeclined,

@@ -12,6 +12,7 @@ export const WEBHOOK_EVENTS = {
   'lead.submitted': 'Somebody left an address',
   'checkout.started': 'A checkout was begun',
   'order.paid': 'An order was paid',
+  'order.refunded': 'Money was given back',
   'payment.failed': 'A payment failed',
   'offer.taken': 'An offer or a bump was taken',
   'offer.declined': 'An offer was declined',

@@ -3,11 +3,12 @@ import { conversion } from './kinds/conversion';
 import { course } from './kinds/course';
 import { mail } from './kinds/mail';
 import { receipt } from './kinds/receipt';
+import { refund } from './kinds/refund';
 import { voidCharge } from './kinds/voidCharge';
 import { webhook } from './kinds/webhook';
 
 /** Every kind of thing that is done outside. */
-export const OUTBOX_KINDS = [mail, receipt, voidCharge, course, webhook, conversion] as const;
+export const OUTBOX_KINDS = [mail, receipt, voidCharge, refund, course, webhook, conversion] as const;
 type AnyKind = (typeof OUTBOX_KINDS)[number];
 export type OutboxKindName = AnyKind['kind'];
 

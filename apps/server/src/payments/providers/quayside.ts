@@ -16,6 +16,7 @@ const ChargeSchema = z.object({
 const AccountSchema = z.object({ id: z.string(), publicKey: z.string(), secretKeys: z.object({ test: z.string(), live: z.string() }) });
 const MODES: readonly Mode[] = ['test', 'live'];
 const HEALTH_MS = 2000;
+const SHOWN_LETTERS = 200;
 
 /** Quayside, a card processor: tokens from its own frame, charges over HTTP, signed webhooks. */
 export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentProvider {
@@ -101,6 +102,16 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
     find: ({ secretKey }, idempotencyKey) => find(secretKey, idempotencyKey),
     cancel: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'cancel'),
     void: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'void'),
+    async refund({ secretKey }, { providerChargeId, amount, idempotencyKey }) {
+      const path = `/charges/${encodeURIComponent(providerChargeId)}/refunds`;
+      const response = await call(secretKey, 'POST', path, { amount }, { 'idempotency-key': idempotencyKey });
+      if (typeof response === 'string' || response.status >= 500 || response.status === 401 || response.status === 429) return { state: 'no-answer' };
+      const body: unknown = await response.json().catch(() => null);
+      const done = z.object({ status: z.literal('refunded'), amount: z.literal(amount) }).safeParse(body);
+      if (response.ok) return done.success ? { state: 'refunded' } : { state: 'no-answer' };
+      const said = z.object({ message: z.string() }).safeParse(body);
+      return { state: 'refused', reason: said.success ? said.data.message.slice(0, SHOWN_LETTERS) : 'Quayside refused it.' };
+    },
     readWebhook({ webhookSecret }, headers, body) {
       try {
         const message = new Webhook(webhookSecret).verify(body, headers);

@@ -1,0 +1,164 @@
+import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { systemClock } from '../src/base/clock';
+import { newId as makeNewId } from '../src/base/ids';
+import { sendDue } from '../src/base/outbox/outbox';
+import { createProduct } from '../src/catalog/service';
+import { loadFunnel } from '../src/funnel/store';
+import { refundsOf } from '../src/orders/refunded';
+import { linesOf, loadOrder, paymentsOf } from '../src/orders/store';
+import { charges } from '../src/orders/tables';
+import { openOrder } from '../src/orders/write';
+import { markPaid } from '../src/payments/fulfil';
+import type { PaymentProvider, RefundAnswer } from '../src/payments/provider';
+import { giveMoneyBack, sendRefund } from '../src/payments/refund';
+import { accounts } from '../src/payments/tables';
+import { loadShop } from '../src/shop/store';
+import { createFunnel } from '../src/templates/createFunnel';
+import { todayOf } from '../src/today/service';
+import { Buyer, CARD, mails, Seller } from './support/clients';
+import { Installation, until } from './support/installation';
+import { selling } from './support/products';
+import { testServices } from './support/services';
+
+const refundId = () => makeNewId(systemClock, 'refund');
+const ask = (lineId: string, amount: number, more: object = {}) => ({
+  id: refundId(),
+  lines: [{ id: lineId, amount }],
+  way: 'processor' as const,
+  reason: 'It was cloudy',
+  takesBack: true,
+  tells: true,
+  ...more,
+});
+
+describe('money given back at the processor', () => {
+  let ruta: Installation;
+  let seller: Seller;
+  beforeAll(async () => {
+    ruta = await Installation.start();
+    seller = await Seller.ofNewShop(ruta.studio);
+  });
+  afterAll(() => ruta.stop());
+
+  it('counts once on its line, in the figures, with the buyer and in the mails, and ends what was bought once it is whole', async () => {
+    const funnel = await seller.sellingFunnel({ price: 12_100 });
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    const email = 'back@moonmail.test';
+    expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email })).status).toBe(200);
+    const order = await seller.orderOf(email);
+    const [line] = order.lines;
+    expect(line).toMatchObject({ total: 12_100, tax: 2100, isAtProcessor: true });
+    const url = `/orders/${order.id}/refunds`;
+    const refuse = await seller.send(url, ask(line.id, 12_101));
+    expect(await refuse.json()).toMatchObject({ status: 400, errors: [{ path: 'lines.0.amount', message: expect.stringContaining('€121.00 is left') }] });
+    const part = ask(line.id, 4100);
+    // Pressed twice, and once more after a lost answer.
+    await Promise.all([seller.make(url, part), seller.make(url, part)]);
+    await seller.make(url, part);
+    const state = async () => (await seller.read(`/orders/${order.id}`)).refunds.map((refund: { state: string }) => refund.state);
+    await until(async () => (await state()).every((each: string) => each === 'done'), 'the processor gives it back');
+    // Of 21.00 tax in 121.00, 41.00 has round(21.00 × 41 / 121) = 7.12.
+    const after = await seller.read(`/orders/${order.id}`);
+    expect(after).toMatchObject({ state: 'part-refunded', lines: [{ refunded: 4100 }], refunds: [{ amount: 4100, tax: 712, state: 'done' }] });
+    const today = new Date().toISOString().slice(0, 10);
+    const figures = async () => (await seller.read(`/reports?by=funnel&from=${today}&to=${today}`)).total;
+    // Net 100.00, of it round(100 × 41 / 121) = 33.88 given back.
+    expect(await figures()).toMatchObject({ orders: 1, revenue: 6612, refunded: 3388 });
+    await seller.make(url, ask(line.id, 8000));
+    await until(async () => (await seller.read(`/orders/${order.id}`)).refunds.every((refund: { state: string }) => refund.state === 'done'), 'the rest too');
+    const whole = await seller.read(`/orders/${order.id}`);
+    expect(whole).toMatchObject({ state: 'refunded', lines: [{ refunded: 12_100 }], refunds: [{ tax: 712 }, { tax: 1388 }] });
+    expect(whole.story.filter(({ kind }: { kind: string }) => kind === 'order.refunded')).toHaveLength(2);
+    expect(await figures()).toMatchObject({ orders: 1, revenue: 0, refunded: 10_000 });
+    const [contact] = await seller.rows('/contacts');
+    expect(contact).toMatchObject({ orders: 1, paid: 0 });
+    // The last part made it whole: the file is not handed out any more.
+    const mailed = await mails(ruta.standinsUrl, email);
+    const file = await buyer.request(/https?:\/\/[^/\s]+(\/d\/\S+)/.exec(mailed.find(({ text }) => text.includes('/d/'))?.text ?? '')?.[1] ?? '/none');
+    expect([file.status, await file.text()]).toEqual([410, expect.stringContaining('has ended')]);
+    await until(
+      async () => (await mails(ruta.standinsUrl, email)).filter(({ subject }) => subject.includes('on its way back')).length === 2,
+      'the buyer is told of both',
+    );
+  });
+});
+
+describe('a processor', () => {
+  it('that does not answer is asked again with the same key; one that refuses takes nothing off, and a person is told', async () => {
+    const services = testServices();
+    const keys: string[] = [];
+    let answer: RefundAnswer = { state: 'no-answer' };
+    const provider = {
+      refund: async (_account: unknown, { idempotencyKey }: { idempotencyKey: string }) => {
+        keys.push(idempotencyKey);
+        return answer;
+      },
+    } as unknown as PaymentProvider;
+    services.providers = { quayside: provider };
+    const secrets = services.secrets.encrypt(JSON.stringify({ secretKey: 'sk', webhookSecret: 'whsec' }));
+    const account = {
+      id: 'acc_1',
+      provider: 'quayside',
+      mode: 'live' as const,
+      reference: 'acc_1',
+      publicKey: 'pk',
+      secrets,
+      weight: 1,
+      cap: null,
+      createdAt: 1,
+    };
+    services.db.insert(accounts).values(account).run();
+    const product = createProduct(services, selling('First Light', { kind: 'one-time', regular: 13_800 }));
+    const funnelId = createFunnel(services, { name: 'Sale', template: 'straight-sale', productId: product.id });
+    const stepId = loadFunnel(services.db, funnelId).graph.entryId;
+    const quote = storedQuote(quoteCart(loadShop(services.db), { lines: [cartLine('main', 'main', product)], buyer: { country: 'PT' } }, services.moment.at));
+    const buyer = { email: 'ilse@moonmail.test', firstName: 'Ilse', lastName: '', country: 'PT' };
+    const { order, payment } = openOrder(services.db, services, {
+      funnelId,
+      stepId,
+      cartId: 'crt_000000001',
+      visitorId: null,
+      mode: 'live',
+      quote,
+      codeId: null,
+      buyer,
+      campaign: null,
+    });
+    const charge = {
+      orderId: order.id,
+      paymentId: payment.id,
+      accountId: 'acc_1',
+      provider: 'quayside',
+      mode: 'live' as const,
+      currency: 'EUR',
+      createdAt: 1,
+      updatedAt: 1,
+    };
+    services.db
+      .insert(charges)
+      .values({ ...charge, id: 'chg_1', idempotencyKey: 'k', providerChargeId: 'qs_1', amount: 13_800, state: 'captured' })
+      .run();
+    markPaid(services.db, services, order, payment);
+    const [line] = linesOf(services.db, order.id);
+    giveMoneyBack(services, order.id, ask(line?.id ?? '', 13_800));
+    // Nobody can give the same back a second time while the first is under way.
+    expect(() => giveMoneyBack(services, order.id, ask(line?.id ?? '', 1))).toThrow('is left of First Light');
+    const send = () => sendDue(services, (row) => sendRefund(services, (row.payload as { refundId: string }).refundId), { only: ['refund'] });
+    await send();
+    services.moment.at += 10_000;
+    answer = { state: 'refused', reason: 'Too late for this.' };
+    await send();
+    await send();
+    expect([keys.length, new Set(keys).size]).toEqual([2, 1]);
+    expect(refundsOf(services.db, order.id)).toMatchObject([{ state: 'refused', failure: 'Too late for this.' }]);
+    expect(loadOrder(services.db, order.id).state).toBe('paid');
+    expect(linesOf(services.db, order.id)).toMatchObject([{ refunded: 0 }]);
+    expect(todayOf(services).needs).toMatchObject([{ title: 'A refund was refused by the processor', link: `/sales/orders/${order.id}` }]);
+    // What was given back elsewhere is noted at once, whoever took it.
+    giveMoneyBack(services, order.id, ask(line?.id ?? '', 13_800, { way: 'noted' }));
+    expect([loadOrder(services.db, order.id).state, paymentsOf(services.db, order.id)[0]?.state, keys.length]).toEqual(['refunded', 'paid', 2]);
+    services.end();
+  });
+});
