@@ -35,7 +35,7 @@ const COMES_BACK = 0.3;
 const LETTER = { source: 'letter', medium: 'email', campaign: 'weekly-letter' };
 
 /** So many of those who paid ask for their money back, within three weeks. */
-const GIVEN_BACK = 0.047;
+const GIVEN_BACK = 0.057;
 const WEEKS_TO_RETURN = 3;
 const REASONS = ['It was cloudy for weeks', 'Bought it twice by mistake', 'Arrived bent', 'No time this season', ''];
 

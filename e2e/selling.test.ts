@@ -146,6 +146,21 @@ describe('each kind of price', () => {
     }
   });
 
+  it('is given back in part, with the sum on the button, at the processor', async () => {
+    const { id } = await orderOf('buyers@moonmail.test');
+    await seller.open(`${ruta.studio}/sales/orders/${id}`);
+    await seller.click('Give money back');
+    await seller.type('Amount', '8.01');
+    await seller.sees('At most €8.00.');
+    await seller.type('Amount', '2.50');
+    await seller.type('Reason', 'One lesson was missing');
+    await seller.click('Give €2.50 back');
+    await seller.sees('Given back in part');
+    await seller.until(async () => (await orderOf('buyers@moonmail.test')).refunds[0].state === 'done', 'the processor has given it back');
+    await seller.sees('One lesson was missing');
+    expect((await orderOf('buyers@moonmail.test')).refunds).toMatchObject([{ amount: 250, way: 'processor' }]);
+  });
+
   it('free is given for an address, and not sold', async () => {
     await seller.open(`${ruta.studio}/catalog/new`);
     await seller.find('form');

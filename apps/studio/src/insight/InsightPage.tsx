@@ -28,7 +28,7 @@ export function InsightPage() {
 export function DimensionTabs({ by, base, without = [] }: { by: DimensionName; base: string; without?: DimensionName[] }) {
   const { search } = useLocation();
   return (
-    <nav aria-label="Reports" className="flex flex-wrap gap-x-1 gap-y-1 mb-3 border-b border-line">
+    <nav aria-label="Reports" className="flex flex-wrap gap-y-1 mb-3 border-b border-line">
       {(Object.keys(DIMENSIONS) as DimensionName[])
         .filter((name) => !without.includes(name))
         .map((name) => (
@@ -36,7 +36,7 @@ export function DimensionTabs({ by, base, without = [] }: { by: DimensionName; b
             key={name}
             to={`${base}/${name}${search}`}
             aria-current={name === by ? 'page' : undefined}
-            className={`px-2.5 py-1.5 -mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+            className={`px-2 py-1.5 -mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
           >
             {DIMENSIONS[name].name}
           </Link>

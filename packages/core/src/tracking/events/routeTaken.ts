@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { atStop, eventRecord } from '../record';
+import { eventRecord } from '../record';
 
 export const routeTaken = eventRecord({
   kind: 'route.taken',
   payload: z.object({ routeId: z.string() }),
-  words: (_payload, place) => `Was led on${atStop(place)}`,
+  words: (_payload, { stop }) => (stop === null ? 'Was led on' : `Was led on from “${stop}”`),
 });
