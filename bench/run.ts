@@ -4,6 +4,7 @@ import { freePort, Installation, until } from '../apps/server/test/support/insta
 import { checkoutBench } from './checkout';
 import { checkoutWithOffersBench } from './checkoutWithOffers';
 import { editorBench } from './editor';
+import { forecastBench } from './forecast';
 import { inInstantShop } from './instantShop';
 import { listsBench } from './lists';
 import type { Measurement } from './measure';
@@ -21,6 +22,7 @@ const HOLD: Record<string, (ratio: number) => boolean> = {
   'checkout.offers': (ratio) => ratio >= 0.2,
   lists: (ratio) => ratio <= 3,
   'report.million': (ratio) => ratio <= 0.1,
+  forecast: (ratio) => ratio <= 3,
   editor: (ratio) => ratio <= 3,
 };
 
@@ -33,6 +35,7 @@ const measure = async (name: string, bench: () => Promise<Measurement>) => {
   if (isAsked(name)) results.push(await bench());
 };
 await measure('quote', quoteBench);
+await measure('forecast', forecastBench);
 await measure('lists', listsBench);
 await measure('report.million', reportBench);
 await measure('editor', editorBench);

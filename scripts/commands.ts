@@ -4,6 +4,15 @@ import path from 'node:path';
 import { BundleSchema } from '@ruta/core/bundles';
 import { ProductInputSchema } from '@ruta/core/catalog';
 import { CodeSchema } from '@ruta/core/codes';
+import {
+  ExperimentPlanInputSchema,
+  ExperimentPlanSchema,
+  ExperimentResultInputSchema,
+  ExperimentResultSchema,
+  experimentResult,
+  planExperiment,
+} from '@ruta/core/experiments';
+import { type ForecastInput, ForecastInputSchema, ForecastSchema, forecast } from '@ruta/core/forecast';
 import { ProductsFileSchema } from '@ruta/core/formats';
 import { WalkInputSchema, WalkSchema, walkFunnel } from '@ruta/core/funnel';
 import { RefundInputSchema, RefundSchema, refund } from '@ruta/core/orders';
@@ -25,6 +34,9 @@ const COMMANDS: Record<string, Command> = {
   quote: { input: QuoteInputSchema, output: QuoteSchema, run: (input: QuoteInput) => quote(input) },
   billing: { input: ScheduleInputSchema, output: ScheduleSchema, run: schedule },
   refund: { input: RefundInputSchema, output: RefundSchema, run: refund },
+  'experiment plan': { input: ExperimentPlanInputSchema, output: ExperimentPlanSchema, run: planExperiment },
+  'experiment result': { input: ExperimentResultInputSchema, output: ExperimentResultSchema, run: experimentResult },
+  forecast: { input: ForecastInputSchema, output: ForecastSchema, run: (input: ForecastInput) => forecast(input) },
   route: { input: WalkInputSchema, output: WalkSchema, run: walkFunnel },
 };
 
@@ -65,8 +77,9 @@ export function writeSchemas(): void {
       `${JSON.stringify(z.toJSONSchema(schema, { io, target: 'draft-2020-12', unrepresentable: 'any' }), null, 2)}\n`,
     );
   for (const [name, command] of Object.entries(COMMANDS)) {
-    write(`${name}-input`, command.input, 'input');
-    write(`${name}-output`, command.output, 'output');
+    const file = name.replaceAll(' ', '-');
+    write(`${file}-input`, command.input, 'input');
+    write(`${file}-output`, command.output, 'output');
   }
   write('page', PageDocumentSchema, 'input');
   write('bundle', BundleSchema, 'input');

@@ -31,6 +31,22 @@ describe('the command line', () => {
     expect([refused.status, refused.stdout, refused.stderr]).toEqual([2, '', 'Standard input is not valid JSON.\n']);
   });
 
+  it('plans and reads tests and makes forecasts, by two words where it takes two', () => {
+    expect(JSON.parse(ruta('experiment plan', { goal: 'conversion', rate: 0.1, change: 0.2, dailyEntrants: 200 }).text)).toMatchObject({
+      perArm: 3841,
+      weeks: 6,
+    });
+    const arms = [
+      { name: 'now', share: 1, visitors: 5000, converted: 500 },
+      { name: 'new', share: 1, visitors: 5000, converted: 650 },
+    ];
+    expect(JSON.parse(ruta('experiment result', { goal: 'conversion', difference: 0.02, arms }).text).decision).toEqual({ kind: 'winner', arm: 'new' });
+    const stops = [{ id: 'a', name: 'Page', rate: { share: 0.5 }, sale: { net: 100 } }];
+    // Half of ten buy for 1.00.
+    expect(JSON.parse(ruta('forecast', { currency: 'EUR', visitors: 10, entryId: 'a', stops }).text)).toMatchObject({ income: 500, profitPerVisitor: 50 });
+    expect(ruta('forecast', { currency: 'EUR', visitors: 0, entryId: 'a', stops })).toEqual({ status: 2, text: 'visitors: Somebody has to come.' });
+  });
+
   it('quotes a cart that stands by itself', () => {
     const { status, text } = ruta('quote', cart);
     expect(status).toBe(0);

@@ -1,0 +1,3 @@
+export * from './forecast';
+export * from './input';
+export * from './model';
