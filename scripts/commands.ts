@@ -34,10 +34,10 @@ const COMMANDS: Record<string, Command> = {
   quote: { input: QuoteInputSchema, output: QuoteSchema, run: (input: QuoteInput) => quote(input) },
   billing: { input: ScheduleInputSchema, output: ScheduleSchema, run: schedule },
   refund: { input: RefundInputSchema, output: RefundSchema, run: refund },
+  route: { input: WalkInputSchema, output: WalkSchema, run: walkFunnel },
   'experiment plan': { input: ExperimentPlanInputSchema, output: ExperimentPlanSchema, run: planExperiment },
   'experiment result': { input: ExperimentResultInputSchema, output: ExperimentResultSchema, run: experimentResult },
   forecast: { input: ForecastInputSchema, output: ForecastSchema, run: (input: ForecastInput) => forecast(input) },
-  route: { input: WalkInputSchema, output: WalkSchema, run: walkFunnel },
 };
 
 /** What a command printed, and the status it ends with: 0, or 2 for input it does not take. */
