@@ -32,6 +32,7 @@ import { deliverySite } from './delivery/site';
 import { connectStudyporch, enrol } from './delivery/studyporch';
 import { factRoutes } from './facts/routes';
 import { assetRoutes, uploadRoutes } from './files/routes';
+import { forecastRoutes } from './forecast/routes';
 import { LiveFunnels, type LiveServices } from './funnel/live';
 import { funnelSite } from './funnel/site';
 import { leadRoutes } from './leads/routes';
@@ -220,6 +221,7 @@ export function studioApp(services: AllServices): Express {
   catalogRoutes(api, services);
   codeRoutes(api, services);
   reportRoutes(api, services);
+  forecastRoutes(api, services);
   factRoutes(api, services);
   funnelRoutes(api, services);
   pageRoutes(api, services);

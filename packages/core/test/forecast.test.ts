@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ForecastInputSchema, forecast, modelOf, reckon } from '../src/forecast';
+import { applyScenario, ForecastInputSchema, forecast, modelOf, NO_SCENARIO, reckon } from '../src/forecast';
 
 const seen = (reached: number, came: number) => ({ reached, came });
 const typed = (share: number) => ({ share });
@@ -21,7 +21,7 @@ const read = (more: object = {}) =>
         name: 'Checkout',
         rate: typed(0.1),
         sale: sale(100_00, { gross: 121_00, goods: 10_00 }),
-        bumps: [{ id: 'torch', name: 'Torch', rate: typed(0.25), sale: sale(20_00, { sending: -1_00 }) }],
+        bumps: [{ id: 'torch', name: 'Torch', rate: typed(0.5), shown: 0.5, sale: sale(20_00, { sending: -1_00 }) }],
         yes: [{ to: 'upsell' }],
       },
       { id: 'upsell', name: 'Upsell', rate: typed(0.2), sale: sale(50_00, { later: 30_00 }), yes: [{ to: 'thanks' }], no: [{ to: 'thanks', share: 0.5 }] },
@@ -94,6 +94,33 @@ describe('a forecast', () => {
     });
     expect(told).toEqual([1000, 20_000, 2000, 20_000, 3000, 20_000]);
     expect(found.spread.profit.low).toBeLessThan(found.spread.profit.high);
+  });
+
+  it('of a scenario changes what was typed and nothing else', () => {
+    const input = read();
+    expect(applyScenario(input, NO_SCENARIO)).toEqual(input);
+    const changed = applyScenario(input, {
+      visitors: 2000,
+      clickPrice: 0,
+      rates: { torch: 1 },
+      prices: { checkout: 120_00 },
+      bumps: [{ id: 'new', stopId: 'upsell', name: 'A new bump', share: 0.25, net: 10_00 }],
+      upsells: [],
+    });
+    // 80 pay 120.00, half of them 20.00 for a torch; 16 take the upsell at 50.00, a quarter of them 10.00 more.
+    expect(forecast(changed).stops.map(({ income }) => income)).toEqual([0, 80 * 120_00 + 40 * 20_00, 16 * 50_00 + 4 * 10_00, 0]);
+    // An upsell before the one that is there: 4 of 40 take it at 30.00, and all 40 go on to the other.
+    const upsells = [{ id: 'more', afterId: 'checkout', name: 'A new upsell', share: 0.1, net: 30_00 }];
+    const longer = forecast(applyScenario(input, { ...NO_SCENARIO, upsells }));
+    expect(longer.stops.map(({ id, people, income }) => [id, people, income])).toEqual([
+      ['letter', 1000, 0],
+      ['checkout', 400, 4200_00],
+      ['more', 40, 120_00],
+      ['upsell', 40, 400_00],
+      ['thanks', 24, 0],
+    ]);
+    // What is charged grows with the price: 121.00 × 120 ÷ 100.
+    expect(changed.stops[1]?.sale).toMatchObject({ net: 120_00, gross: 145_20, goods: 10_00 });
   });
 
   it('is refused in words where it cannot be made', () => {

@@ -37,6 +37,7 @@ export const router = createBrowserRouter([
           // With or without a stop it is the same map, which stays as it is drawn.
           { path: 'map/:stepId?', lazy: async () => ({ Component: (await import('../map/MapView')).MapView }) },
           { path: 'offer/:stepId', lazy: async () => ({ Component: (await import('../offers/OfferView')).OfferView }) },
+          { path: 'results/forecast', lazy: async () => ({ Component: (await import('../forecast/ForecastView')).ForecastView }) },
           { path: 'results/:by?', lazy: async () => ({ Component: (await import('../insight/FunnelResults')).FunnelResults }) },
           { path: 'page/:stepId', lazy: async () => ({ Component: (await import('../page/PageEditor')).PageEditor }) },
         ],

@@ -25,22 +25,23 @@ export function InsightPage() {
 }
 
 /** By what it is asked; period, comparison and filter stay. */
-export function DimensionTabs({ by, base, without = [] }: { by: DimensionName; base: string; without?: DimensionName[] }) {
+export function DimensionTabs({ by, base, without = [] }: { by: DimensionName | 'forecast'; base: string; without?: DimensionName[] }) {
   const { search } = useLocation();
+  const reports = (Object.keys(DIMENSIONS) as DimensionName[]).filter((name) => !without.includes(name)).map((name) => [name, DIMENSIONS[name].name]);
+  // What a funnel would come to is asked of one funnel.
+  const tabs = base === '/insight' ? reports : [['forecast', 'Forecast'], ...reports];
   return (
     <nav aria-label="Reports" className="flex flex-wrap gap-y-1 mb-3 border-b border-line">
-      {(Object.keys(DIMENSIONS) as DimensionName[])
-        .filter((name) => !without.includes(name))
-        .map((name) => (
-          <Link
-            key={name}
-            to={`${base}/${name}${search}`}
-            aria-current={name === by ? 'page' : undefined}
-            className={`px-2 py-1.5 -mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
-          >
-            {DIMENSIONS[name].name}
-          </Link>
-        ))}
+      {tabs.map(([name, words]) => (
+        <Link
+          key={name}
+          to={`${base}/${name}${search}`}
+          aria-current={name === by ? 'page' : undefined}
+          className={`px-2 py-1.5 -mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+        >
+          {words}
+        </Link>
+      ))}
     </nav>
   );
 }

@@ -9,54 +9,18 @@ import { namesFor } from '../conditions/names';
 import { Button, ButtonAnchor } from '../ui/Button';
 import { Modal } from '../ui/Modal';
 import { askedOf } from './api';
-import { dayWords, PERIODS, type PeriodName } from './periods';
+import { PeriodChoice } from './PeriodChoice';
 import type { ReportChoice } from './useReportAsk';
 
 const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-3 min-h-9.5';
 
 /** Of when a report is, what it is compared with, and of whom. */
 export function ReportControls({ choice, currency, funnels }: { choice: ReportChoice; currency: string; funnels: Array<{ id: string; name: string }> | null }) {
-  const { ask, periodName, today } = choice;
+  const { ask, today } = choice;
   const days = daysIn(ask);
   return (
     <div className="flex flex-wrap items-center gap-2 mb-3">
-      <select
-        aria-label="Period"
-        className={CONTROL}
-        value={periodName ?? 'days'}
-        onChange={({ target }) => (target.value === 'days' ? choice.chooseDays(ask) : choice.choosePeriod(target.value as PeriodName))}
-      >
-        {Object.entries(PERIODS).map(([name, period]) => (
-          <option key={name} value={name}>
-            {period.name}
-          </option>
-        ))}
-        <option value="days">Other days</option>
-      </select>
-      {periodName === null ? (
-        <>
-          <input
-            type="date"
-            aria-label="From"
-            className={CONTROL}
-            max={ask.to}
-            value={ask.from}
-            onChange={({ target }) => target.value && choice.chooseDays({ from: target.value, to: target.value > ask.to ? target.value : ask.to })}
-          />
-          <input
-            type="date"
-            aria-label="To, this day included"
-            className={CONTROL}
-            max={today}
-            value={ask.to}
-            onChange={({ target }) => target.value && choice.chooseDays({ from: target.value < ask.from ? target.value : ask.from, to: target.value })}
-          />
-        </>
-      ) : (
-        <span className="text-soft">
-          {dayWords(ask.from)} to {dayWords(ask.to, true)}
-        </span>
-      )}
+      <PeriodChoice choice={choice} />
       <select
         aria-label="Against"
         className={CONTROL}

@@ -18,7 +18,7 @@ export type Rate = z.infer<typeof RateSchema>;
 export const SaleSchema = z.object({
   net: AmountSchema.describe('Due today without tax and shipping'),
   gross: AmountSchema.optional().describe('Charged today, tax and shipping included; what fees are reckoned from. As `net` if it is missing'),
-  later: AmountSchema.default(0).describe('Due later without tax, of plans that end; shown beside'),
+  later: AmountSchema.default(0).describe('Due later of plans that end, tax included; shown beside'),
   goods: AmountSchema.default(0).describe('What the goods cost'),
   sending: z.int().default(0).describe('What buyers pay for shipping without tax, less what sending costs'),
   commission: AmountSchema.default(0).describe('What partners get of it'),
@@ -35,7 +35,17 @@ export const ForecastStopSchema = z.object({
   name: z.string().min(1),
   rate: RateSchema.describe('Of those who come, who reach its goal'),
   sale: SaleSchema.nullable().default(null).describe('What reaching it sells; null for nothing'),
-  bumps: z.array(z.object({ id: z.string().min(1), name: z.string().min(1), rate: RateSchema, sale: SaleSchema })).default([]),
+  bumps: z
+    .array(
+      z.object({
+        id: z.string().min(1),
+        name: z.string().min(1),
+        rate: RateSchema.describe('Of those who are shown it, who take it'),
+        shown: z.number().min(0).max(1).default(1).describe('Of the buyers, how many are shown it'),
+        sale: SaleSchema,
+      }),
+    )
+    .default([]),
   yes: z.array(WaySchema).default([]).describe('Where those go who reached it'),
   no: z.array(WaySchema).default([]).describe('Where those go who said no; without a way they leave'),
 });

@@ -9,6 +9,8 @@ export const meanRate = (rate: Rate): number => ('share' in rate ? rate.share : 
 interface Part {
   /** Which of the rates says how many take it. */
   rate: number;
+  /** How many of those who could are asked. */
+  shown: number;
   net: number;
   /** What is left of one sale after fees, goods, shipping and commission, before refunds. */
   left: number;
@@ -55,16 +57,16 @@ export function modelOf(input: ForecastInput): Model {
   const ordered = inOrder(stops, entryId);
   const placeOf = new Map(ordered.map(({ id }, index) => [id, index]));
   const rates: Model['rates'] = [];
-  const part = (sale: Sale, rate: number, fixed: number): Part => {
+  const part = (sale: Sale, rate: number, fixed: number, shown = 1): Part => {
     const gross = sale.gross ?? sale.net;
     const fee = gross > 0 ? percentOf(gross, fees.percent) + fixed : 0;
-    return { rate, net: sale.net, left: sale.net + sale.sending - sale.goods - sale.commission - fee, later: sale.later };
+    return { rate, shown, net: sale.net, left: sale.net + sale.sending - sale.goods - sale.commission - fee, later: sale.later };
   };
   const know = (id: string, name: string, kind: 'stop' | 'bump' | 'refund', rate: Rate) => rates.push({ id, name, kind, rate }) - 1;
   const ways = (of: ForecastStop['yes']) => of.flatMap(({ to, share }) => (to === null ? [] : [{ to: placeOf.get(to) ?? 0, share }]));
   const places = ordered.map((stop): Place => {
     const own = know(stop.id, stop.name, 'stop', stop.rate);
-    const bumps = stop.bumps.map((bump) => part(bump.sale, know(bump.id, bump.name, 'bump', bump.rate), 0));
+    const bumps = stop.bumps.map((bump) => part(bump.sale, know(bump.id, bump.name, 'bump', bump.rate), 0, bump.shown));
     return { id: stop.id, ...part(stop.sale ?? NOTHING, own, fees.fixed), bumps, yes: ways(stop.yes), no: ways(stop.no) };
   });
   know('refunds', 'Refunds', 'refund', refunds);
@@ -91,7 +93,7 @@ export function reckon({ places, visitors, clickPrice }: Model, rates: ArrayLike
     left += reached * place.left;
     later += reached * place.later;
     for (const bump of place.bumps) {
-      const taken = reached * (rates[bump.rate] as number);
+      const taken = reached * bump.shown * (rates[bump.rate] as number);
       sold += taken * bump.net;
       left += taken * bump.left;
       later += taken * bump.later;
