@@ -118,4 +118,52 @@ describe('Insight', () => {
     await seller.sees('Visitors from radio');
     await seller.sees('Chance alone does that');
   });
+
+  it('follows subscribers by the month they began in, and says where their orders are', async () => {
+    await seller.open(`${ruta.studio}/insight/cohort?period=year`);
+    await seller.sees('After one month');
+    await seller.click(await seller.find('tbody tr:first-child th button'));
+    await seller.sees('Orders behind');
+    await seller.sees('Clear Skies Club');
+    await seller.driver.actions().sendKeys(Key.ESCAPE).perform();
+  });
+});
+
+describe('a forecast', () => {
+  const field = (label: string) => seller.find(`[aria-label="${label}"]`);
+  const figure = async (name: string) =>
+    seller.driver.executeScript<string>(
+      'return [...document.querySelectorAll("dl[aria-label=Forecast] > div")].find((each) => each.firstChild.textContent === arguments[0])?.lastChild.firstChild.textContent',
+      name,
+    );
+  const write = async (label: string, text: string) => (await field(label)).sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+
+  it('says where to work next, follows what is typed by keyboard alone, keeps it, and goes back to what is real', async () => {
+    await seller.open(`${ruta.studio}/funnels`);
+    await seller.click('Star Wheel');
+    await seller.sees('Published');
+    const [base] = /^.*\/funnels\/\w+/.exec(await seller.address()) ?? [''];
+    await seller.open(`${base}/results?period=90`);
+    await seller.click(await seller.find(By.xpath('//nav[@aria-label="Reports"]//a[normalize-space(.)="Forecast"]')));
+    await seller.sees('Where to work next');
+    const real = await figure('Profit');
+    expect(real).toMatch(/^€\d/);
+    await write('Rate of Checkout in percent', '0');
+    await seller.until(async () => (await figure('Profit')) === '€0.00', 'nobody pays, nothing is earned');
+    await write('Rate of Checkout in percent', '101');
+    await seller.sees('From 0 to 100.');
+    await write('Rate of Checkout in percent', '50');
+    await write('Visitors', '1000');
+    await seller.click('Try a bump');
+    await write('Rate of A new bump in percent', '20');
+    await write('What a sale of A new bump brings in EUR', '10');
+    await seller.until(async () => (await seller.findAll('main [role=status]')).length === 0, 'all is sampled');
+    const income = await figure('Income');
+    await seller.driver.navigate().refresh();
+    await seller.sees('A new bump');
+    await seller.until(async () => (await figure('Income')) === income, 'what was typed is there again');
+    expect(await axeProblems(seller)).toEqual([]);
+    await seller.click('Back to what is real');
+    await seller.until(async () => (await figure('Profit')) === real, 'it is what it was');
+  });
 });

@@ -93,29 +93,33 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
             return (
               <tr key={row.id} className="border-b border-line last:border-0 align-middle">
                 <th scope="row" className={`py-1.5 pr-2 text-left max-w-96 wrap-anywhere ${row.isBump ? 'pl-9 font-normal' : 'pl-4 font-semibold'}`}>
-                  {row.isBump ? <span className="text-soft">+ </span> : null}
-                  {row.name}
-                  {row.isAdded ? (
-                    <button
-                      type="button"
-                      aria-label={`Take ${row.name} away`}
-                      title="Take it away"
-                      className="ml-2 align-middle text-soft"
-                      onClick={() => takeAway(row.id)}
-                    >
-                      <X size={15} aria-hidden="true" />
-                    </button>
-                  ) : null}
-                  {!row.isBump && basis.checkouts.includes(row.id) ? (
-                    <span className="whitespace-nowrap">
-                      <Button look="quiet" onClick={() => tryBump(row.id, row.net ?? 0)}>
-                        <Plus size={14} aria-hidden="true" /> Try a bump
-                      </Button>
-                      <Button look="quiet" onClick={() => tryUpsell(row.id, row.net ?? 0)}>
-                        <Plus size={14} aria-hidden="true" /> Try an upsell
-                      </Button>
+                  <span className="inline-flex flex-wrap items-center gap-x-1">
+                    <span>
+                      {row.isBump ? <span className="text-soft">+ </span> : null}
+                      {row.name}
                     </span>
-                  ) : null}
+                    {row.isAdded ? (
+                      <button
+                        type="button"
+                        aria-label={`Take ${row.name} away`}
+                        title="Take it away"
+                        className="ml-2 align-middle text-soft"
+                        onClick={() => takeAway(row.id)}
+                      >
+                        <X size={15} aria-hidden="true" />
+                      </button>
+                    ) : null}
+                    {!row.isBump && basis.checkouts.includes(row.id) ? (
+                      <span className="whitespace-nowrap">
+                        <Button look="quiet" onClick={() => tryBump(row.id, row.net ?? 0)}>
+                          <Plus size={14} aria-hidden="true" /> Try a bump
+                        </Button>
+                        <Button look="quiet" onClick={() => tryUpsell(row.id, row.net ?? 0)}>
+                          <Plus size={14} aria-hidden="true" /> Try an upsell
+                        </Button>
+                      </span>
+                    ) : null}
+                  </span>
                 </th>
                 <td className="px-2 py-2.5 text-right">{stop ? formatCount(Math.round(stop.people)) : ''}</td>
                 <td className="px-2 py-1.5 text-right">
