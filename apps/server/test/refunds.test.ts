@@ -66,6 +66,8 @@ describe('money given back at the processor', () => {
     const figures = async () => (await seller.read(`/reports?by=funnel&from=${today}&to=${today}`)).total;
     // Net 100.00, of it round(100 × 41 / 121) = 33.88 given back.
     expect(await figures()).toMatchObject({ orders: 1, revenue: 6612, refunded: 3388 });
+    // The first page says the same.
+    expect((await seller.read('/today')).today).toMatchObject({ orders: 1, revenue: 6612 });
     await seller.make(url, ask(line.id, 8000));
     await until(async () => (await seller.read(`/orders/${order.id}`)).refunds.every((refund: { state: string }) => refund.state === 'done'), 'the rest too');
     const whole = await seller.read(`/orders/${order.id}`);

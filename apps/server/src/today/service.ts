@@ -14,6 +14,8 @@ import { listFunnels, publishedAt } from '../funnel/store';
 import { hasSold } from '../orders/store';
 import { charges, orders, refunds } from '../orders/tables';
 import { takesCards } from '../payments/accounts';
+import { salesBy } from '../reports/sales';
+import type { Scope } from '../reports/scope';
 import { unusualDays } from '../reports/unusual';
 import { loadShop } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
@@ -30,17 +32,15 @@ export function todayOf(services: Tracked): Today {
   const { db, clock } = services;
 
   const figures = (from: number, until: number) => {
-    const sold = db
-      .select({ orders: sql<number>`count(*)`, revenue: sql<number>`coalesce(sum(${orders.netGoods}), 0)` })
-      .from(orders)
-      .where(and(eq(orders.mode, 'live'), gte(orders.paidAt, from), sql`${orders.paidAt} < ${until}`, sql`${orders.total} > 0`))
-      .get();
+    // The same figures as Insight has: what was given back of a day's sales is off that day.
+    const scope: Scope = { from, until, days: { from: '', to: '' }, funnelId: undefined, filter: undefined, orderIds: null };
+    const { orders: sold = 0, revenue = 0 } = salesBy(db, null, scope).get('') ?? {};
     const leads = db
       .select({ leads: sql<number>`count(*)` })
       .from(contacts)
       .where(and(gte(contacts.createdAt, from), sql`${contacts.createdAt} < ${until}`))
       .get();
-    return { orders: sold?.orders ?? 0, revenue: sold?.revenue ?? 0, leads: leads?.leads ?? 0 };
+    return { orders: sold ?? 0, revenue: revenue ?? 0, leads: leads?.leads ?? 0 };
   };
 
   const { settings } = loadShop(db);
