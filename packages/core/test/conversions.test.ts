@@ -45,7 +45,8 @@ describe('moments', () => {
     expect([isAsked('page.viewed'), isAsked('order.paid')]).toEqual([false, true]);
   });
   it('have the names of the data layer, so that pixel and server speak of the same', () => {
-    for (const name of MOMENT_NAMES.filter((each) => each !== 'purchase' && !each.startsWith('lead_'))) {
+    // Purchases come with their page; a lead is judged, and money given back, in no buyer's browser.
+    for (const name of MOMENT_NAMES.filter((each) => !['purchase', 'refund', 'lead_good', 'lead_poor'].includes(each))) {
       const [kind] = CONVERSION_MOMENTS[name].kinds;
       const event = { id: 'evt_000001', kind, mode: 'live', data: { value: 1950, productId: 'prd_1', name: 'A', form: 'elm_1' } } as unknown as TrackedEvent;
       const entry = momentEntry(event, 'EUR');
