@@ -163,7 +163,14 @@ describe('a forecast', () => {
     await seller.sees('A new bump');
     await seller.until(async () => (await figure('Income')) === income, 'what was typed is there again');
     expect(await axeProblems(seller)).toEqual([]);
+    await seller.type('Name', 'With a bump');
+    await seller.click('Keep what is shown');
+    await seller.sees('What happens is counted from tomorrow on.');
     await seller.click('Back to what is real');
     await seller.until(async () => (await figure('Profit')) === real, 'it is what it was');
+    await seller.click(await seller.find('[aria-label="Open With a bump"]'));
+    await seller.until(async () => (await figure('Income')) === income, 'it is opened again');
+    await seller.click(await seller.find('[aria-label="Remove With a bump"]'));
+    await seller.sees('Keep what you expect under a name');
   });
 });

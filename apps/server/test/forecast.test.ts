@@ -1,4 +1,4 @@
-import { forecast } from '@ruta/core/forecast';
+import { forecast, NO_SCENARIO } from '@ruta/core/forecast';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
 import { dayFinder } from '@ruta/core/shop';
 import type { TrackedEvent } from '@ruta/core/tracking';
@@ -6,6 +6,7 @@ import { expect, it } from 'vitest';
 import { createProduct } from '../src/catalog/service';
 import { loadProduct } from '../src/catalog/store';
 import { forecastBasis } from '../src/forecast/basis';
+import { keepScenario, removeScenario, scenariosOf } from '../src/forecast/scenarios';
 import { loadFunnel } from '../src/funnel/store';
 import { linesOf } from '../src/orders/store';
 import { openOrder } from '../src/orders/write';
@@ -111,5 +112,17 @@ it('begins with what really happened, so that a forecast of nothing changed come
   expect(forecast(certain).income).toBeCloseTo(report(services, asked).total.revenue ?? 0, 6);
   // 3 × (100.00 − 10.00 − 2.46 − 0.25) less 100.00.
   expect(forecast(certain).profit).toBeCloseTo(3 * 87_29 - 100_00, 6);
+
+  // What is thought is kept, and from the next day on stands beside what happened.
+  const scenario = { ...NO_SCENARIO, rates: { [stepOf('checkout')]: 1 } };
+  const [kept] = keepScenario(services, funnelId, { name: 'Everybody pays', from: today, to: today, scenario });
+  // (6 + 1) of (10 + 2) go on, all of them pay 100.00, a third is given back.
+  expect(kept).toMatchObject({ name: 'Everybody pays', scenario, thought: { perVisitor: expect.closeTo((7 / 12) * 100_00 * (2 / 3), 6) }, happened: null });
+  expect((kept?.thought.low ?? 0) < (kept?.thought.perVisitor ?? 0) && (kept?.thought.perVisitor ?? 0) < (kept?.thought.high ?? 0)).toBe(true);
+  services.moment.at += 24 * 60 * 60 * 1000;
+  for (const visitor of ['vis_later1', 'vis_later2']) happens(visitor, stepOf('sales'), 'page.viewed');
+  expect(scenariosOf(services, funnelId)).toMatchObject([{ thought: kept?.thought, happened: { visitors: 2, perVisitor: 0 } }]);
+  expect(() => removeScenario(services, funnelId, 'scn_nothing')).toThrow('was not found');
+  expect(removeScenario(services, funnelId, kept?.id ?? '')).toEqual([]);
   services.end();
 });

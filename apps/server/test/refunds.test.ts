@@ -76,7 +76,9 @@ describe('money given back at the processor', () => {
     expect(await figures()).toMatchObject({ orders: 1, revenue: 0, refunded: 10_000 });
     const [contact] = await seller.rows('/contacts');
     expect(contact).toMatchObject({ orders: 1, paid: 0 });
-    // The last part made it whole: the file is not handed out any more.
+    // The buyer's own page says so, and the file is not handed out any more.
+    const page = await (await buyer.request(new URL(whole.orderUrl).pathname)).text();
+    expect([page.includes('Given back: €121.00'), page.includes('lesson.pdf')]).toEqual([true, false]);
     const mailed = await mails(ruta.standinsUrl, email);
     const file = await buyer.request(/https?:\/\/[^/\s]+(\/d\/\S+)/.exec(mailed.find(({ text }) => text.includes('/d/'))?.text ?? '')?.[1] ?? '/none');
     expect([file.status, await file.text()]).toEqual([410, expect.stringContaining('has ended')]);

@@ -61,6 +61,8 @@ export interface OrderView {
   /** Bought in test mode: nothing was charged, and nothing is sent. */
   test: boolean;
   quote: SummedQuote;
+  /** Given back so far, tax included, minor units. */
+  refunded?: number;
   downloads: Array<{ name: string; size: string; url: string; from: string }>;
   links: Array<{ words: string; url: string; from: string }>;
   keys: Array<{ value: string; from: string }>;

@@ -2,6 +2,7 @@ import { mergedQuote } from '@ruta/core/pricing';
 import type { OrderView, PageContext } from '@ruta/pages';
 import { and, eq, isNull } from 'drizzle-orm';
 import type { Services } from '../base/services';
+import { refundsOf } from '../orders/refunded';
 import { countedQuotes, findOrderByToken, isPaid, type OrderRow } from '../orders/store';
 import { orders } from '../orders/tables';
 import { formatBytes } from './formatBytes';
@@ -34,7 +35,10 @@ export function orderView(services: Services, order: OrderRow): Pick<PageContext
     number: order.number === null ? '' : String(order.number),
     test: order.mode === 'test',
     quote: mergedQuote(countedQuotes(db, order.id)),
+    refunded: refundsOf(db, order.id).reduce((sum, { state, amount }) => (state === 'done' ? sum + amount : sum), 0),
     downloads: grantsOf(db, [...new Set([order.id, ...gifts])])
+      // What has ended, or was taken back with its money, is not held out any more.
+      .filter(({ until }) => until === null || until > services.clock.now())
       // What was just bought stands first, gifts after it.
       .sort((a, b) => Number(b.orderId === order.id) - Number(a.orderId === order.id))
       .map((grant) => ({ name: grant.name, size: formatBytes(grant.bytes), url: downloadLink(services, grant.id, 'page'), from: grant.from })),

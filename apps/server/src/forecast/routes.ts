@@ -1,7 +1,8 @@
-import { ForecastBasisQuerySchema, ForecastBasisSchema } from '@ruta/core/forecast';
+import { ForecastBasisQuerySchema, ForecastBasisSchema, NewScenarioSchema, SavedScenariosSchema } from '@ruta/core/forecast';
 import type { Api } from '../base/api';
 import type { Tracked } from '../tracking/recorder';
 import { forecastBasis } from './basis';
+import { keepScenario, removeScenario, scenariosOf } from './scenarios';
 
 export function forecastRoutes(api: Api, services: Tracked): void {
   api.on(
@@ -13,5 +14,15 @@ export function forecastRoutes(api: Api, services: Tracked): void {
       response: ForecastBasisSchema,
     },
     ({ params, query }) => forecastBasis(services, params.id ?? '', query),
+  );
+  api.on({ method: 'get', path: '/funnels/:id/scenarios', summary: 'What was thought, and what happened', response: SavedScenariosSchema }, ({ params }) =>
+    scenariosOf(services, params.id ?? ''),
+  );
+  api.on(
+    { method: 'post', path: '/funnels/:id/scenarios', summary: 'Keep a scenario', body: NewScenarioSchema, response: SavedScenariosSchema },
+    ({ params, body }) => keepScenario(services, params.id ?? '', body),
+  );
+  api.on({ method: 'delete', path: '/funnels/:id/scenarios/:scenarioId', summary: 'Remove a scenario', response: SavedScenariosSchema }, ({ params }) =>
+    removeScenario(services, params.id ?? '', params.scenarioId ?? ''),
   );
 }

@@ -77,6 +77,7 @@ export const api = createApi({
     'Message',
     'ConversionRule',
     'Report',
+    'Scenario',
     'Consent',
   ],
   refetchOnMountOrArgChange: true,

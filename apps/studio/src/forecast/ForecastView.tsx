@@ -13,6 +13,7 @@ import { forecastApi } from './api';
 import { CellField } from './CellField';
 import { ForecastTable } from './ForecastTable';
 import { readAmount, readPeople } from './readFigures';
+import { Scenarios } from './Scenarios';
 import { useForecast } from './useForecast';
 import { useScenario } from './useScenario';
 
@@ -96,6 +97,7 @@ function Forecasting({ funnelId, timeZone }: { funnelId: string; timeZone: strin
           <ForecastTable basis={basis} input={input} forecast={result} scenario={scenario} onScenario={change} />
         </>
       ) : null}
+      <Scenarios funnelId={funnelId} days={{ from, to }} scenario={scenario} currency={currency} timeZone={timeZone} onOpen={change} />
       {basis.orders < FEW_ORDERS ? (
         <p className="text-soft mt-2">
           {basis.orders === 0 ? 'Nothing was sold' : `Only ${basis.orders} orders were paid`} in this period, so what is seen is uncertain: look at a longer
@@ -116,6 +118,9 @@ function Forecasting({ funnelId, timeZone }: { funnelId: string; timeZone: strin
     </>
   );
 }
+
+/** A loss less likely than this is not spoken of. */
+const RARE = 0.005;
 
 /** What it comes to, with how far it may be off. */
 function Figures({ forecast }: { forecast: Forecast }) {
@@ -139,6 +144,9 @@ function Figures({ forecast }: { forecast: Forecast }) {
               <span className="block text-sm font-normal text-soft">
                 9 in 10: {money(within.low)} to {money(within.high)}
               </span>
+            ) : null}
+            {name === 'Profit' && spread.lossChance >= RARE ? (
+              <span className="block text-sm font-semibold text-stop">loses money in {Math.round(spread.lossChance * 100)} of 100</span>
             ) : null}
           </dd>
         </div>

@@ -43,6 +43,7 @@ export const ID_PREFIXES = {
   elsewhere: 'els',
   conversionRule: 'rul',
   refund: 'rfd',
+  scenario: 'scn',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;
