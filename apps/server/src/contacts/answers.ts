@@ -1,6 +1,6 @@
 import type { Answer } from '@ruta/core/leads';
-import { and, asc, desc, eq, notInArray } from 'drizzle-orm';
-import type { Db } from '../base/db';
+import { and, asc, desc, eq, notInArray, sql } from 'drizzle-orm';
+import { builtOnce, type Db } from '../base/db';
 import type { Services } from '../base/services';
 import { contactTags, formAnswers } from './tables';
 
@@ -28,18 +28,31 @@ export function setTags(tx: Db, services: Pick<Services, 'clock'>, contactId: st
   addTags(tx, services, contactId, tags);
 }
 
-export const tagsOf = (db: Db, contactId: string): string[] =>
+// Reports ask them of every order, so the queries are put together once.
+const tagsByContact = builtOnce((db) =>
   db
     .select({ tag: contactTags.tag })
     .from(contactTags)
-    .where(eq(contactTags.contactId, contactId))
+    .where(eq(contactTags.contactId, sql.placeholder('contactId')))
     .orderBy(asc(contactTags.tag))
-    .all()
+    .prepare(),
+);
+const answersByContact = builtOnce((db) =>
+  db
+    .select()
+    .from(formAnswers)
+    .where(eq(formAnswers.contactId, sql.placeholder('contactId')))
+    .orderBy(desc(formAnswers.at), asc(formAnswers.field))
+    .prepare(),
+);
+
+export const tagsOf = (db: Db, contactId: string): string[] =>
+  tagsByContact(db)
+    .all({ contactId })
     .map(({ tag }) => tag);
 
 /** Everything somebody answered, newest first. */
-export const answersOfContact = (db: Db, contactId: string) =>
-  db.select().from(formAnswers).where(eq(formAnswers.contactId, contactId)).orderBy(desc(formAnswers.at), asc(formAnswers.field)).all();
+export const answersOfContact = (db: Db, contactId: string) => answersByContact(db).all({ contactId });
 
 /** The newest answer of each field. */
 export function answersByField(db: Db, contactId: string): Record<string, string> {

@@ -169,6 +169,9 @@ export function giftOrder(db: Db, contactId: string, productId: string): OrderRo
 /** Lines that are still their buyer's: what was given back whole is not, nor the parts of a bundle that was. */
 const isHeld = sql`NOT EXISTS (SELECT 1 FROM order_lines w WHERE w.id = coalesce(${orderLines.partOf}, ${orderLines.id}) AND w.total > 0 AND w.refunded >= w.total)`;
 
+/** Whether an order is of a mode. The plus keeps SQLite from looking orders up by what nearly all of them have, instead of by their contact or code. */
+export const isOfMode = (mode: unknown): SQL => sql`+${orders.mode} = ${mode}`;
+
 /** Everything a contact has from orders of a mode, paid or given. */
 export function purchasesOf(db: Db, contactId: string, mode: Mode): LineRow[] {
   return linesOfContact(db)
@@ -180,7 +183,7 @@ const linesOfContact = builtOnce((db) =>
     .select({ line: orderLines })
     .from(orderLines)
     .innerJoin(orders, eq(orders.id, orderLines.orderId))
-    .where(and(eq(orders.contactId, given('contactId')), isPaid, eq(orders.mode, given('mode')), isHeld))
+    .where(and(eq(orders.contactId, given('contactId')), isPaid, isOfMode(given('mode')), isHeld))
     .prepare(),
 );
 
@@ -190,7 +193,7 @@ export function orderWith(db: Db, contactId: string, productId: string, mode: Mo
     .select({ order: orders })
     .from(orders)
     .innerJoin(orderLines, eq(orderLines.orderId, orders.id))
-    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId), isHeld))
+    .where(and(eq(orders.contactId, contactId), isPaid, isOfMode(mode), eq(orderLines.productId, productId), isHeld))
     .orderBy(desc(orders.paidAt))
     .limit(1)
     .get()?.order;
@@ -213,7 +216,7 @@ export function ownsProduct(db: Db, contactId: string, productId: string, mode: 
     .select({ id: orderLines.id })
     .from(orderLines)
     .innerJoin(orders, eq(orders.id, orderLines.orderId))
-    .where(and(eq(orders.contactId, contactId), isPaid, eq(orders.mode, mode), eq(orderLines.productId, productId), ne(orders.cartId, exceptCartId), isHeld))
+    .where(and(eq(orders.contactId, contactId), isPaid, isOfMode(mode), eq(orderLines.productId, productId), ne(orders.cartId, exceptCartId), isHeld))
     .limit(1)
     .get();
   return found !== undefined;
