@@ -38,7 +38,7 @@ function Forecasting({ funnelId, timeZone }: { funnelId: string; timeZone: strin
   const { data: basis, error, refetch } = forecastApi.useForecastBasisQuery({ funnelId, from, to });
   const [scenario, change] = useScenario(funnelId);
   const input = useMemo(() => (basis ? applyScenario(basis.input, scenario) : null), [basis, scenario]);
-  const { result, progress, problem, stop } = useForecast(input);
+  const { result, progress, problem, isStopped, stop } = useForecast(input);
   const isChanged = JSON.stringify(scenario) !== JSON.stringify(NO_SCENARIO);
   if (!basis || !input) return <Waiting error={error} retry={refetch} />;
   const { currency, visitors, clickPrice } = input;
@@ -89,6 +89,9 @@ function Forecasting({ funnelId, timeZone }: { funnelId: string; timeZone: strin
         <p role="alert" className="rounded-md border border-stop bg-stop-tint text-stop px-3 py-2 font-semibold mb-3">
           {problem} A forecast needs stops that lead on; draw the way back out of the circle and look again.
         </p>
+      ) : null}
+      {isStopped ? (
+        <p className="text-stop font-semibold mb-3">Stopped. Figures that stand below are of what was asked before; change one to reckon anew.</p>
       ) : null}
       {result ? (
         <>

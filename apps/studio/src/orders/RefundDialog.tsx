@@ -14,6 +14,7 @@ export function RefundDialog({ order, onClose }: { order: OrderDetail; onClose: 
   const [give, giving] = ordersApi.useGiveBackMutation();
   const open = order.lines.filter(({ total, refunded, partOf }) => partOf === null && total > refunded);
   const [amounts, setAmounts] = useState<Record<string, number>>(() => Object.fromEntries(open.map(({ id, total, refunded }) => [id, total - refunded])));
+  const isPart = open.some((line) => (amounts[line.id] ?? 0) !== line.total - line.refunded);
   const [way, setWay] = useState<RefundWay>('processor');
   const [reason, setReason] = useState('');
   const [takesBack, setTakesBack] = useState(true);
@@ -35,7 +36,7 @@ export function RefundDialog({ order, onClose }: { order: OrderDetail; onClose: 
       .unwrap()
       .then(onClose, () => undefined);
   return (
-    <Modal open onClose={onClose} title={order.number ? `Give money of order ${order.number} back` : 'Give money back'} unsaved={reason !== ''}>
+    <Modal open onClose={onClose} title={order.number ? `Give money of order ${order.number} back` : 'Give money back'} unsaved={reason !== '' || isPart}>
       <form
         noValidate
         className="grid gap-4"

@@ -1,6 +1,6 @@
 import betaCdf from '@stdlib/stats-base-dists-beta-cdf';
 import betaQuantile from '@stdlib/stats-base-dists-beta-quantile';
-import normalCdf from '@stdlib/stats-base-dists-normal-cdf';
+import { twoProportions as proportionsChance } from '../statistics';
 
 /** So many of those. */
 export interface Reached {
@@ -17,18 +17,9 @@ export function rateInterval(reached: Reached, within = 0.95): [number, number] 
   return [betaQuantile((1 - within) / 2, a, b), betaQuantile((1 + within) / 2, a, b)];
 }
 
-/**
- * Chance that two rates that are the same differ as much: two-sided two-proportion z-test with pooled variance, without
- * continuity correction.
- * @returns from 0 to 1; 1 where nothing can be said
- */
-export function twoProportions(one: Reached, other: Reached): number {
-  if (one.visitors === 0 || other.visitors === 0) return 1;
-  const pooled = (one.converted + other.converted) / (one.visitors + other.visitors);
-  const variance = pooled * (1 - pooled) * (1 / one.visitors + 1 / other.visitors);
-  if (variance === 0) return 1;
-  return 2 * normalCdf(-Math.abs(one.converted / one.visitors - other.converted / other.visitors) / Math.sqrt(variance), 0, 1);
-}
+/** Chance that two arms that are the same differ as much in their rates: two-sided z-test, see `statistics`. */
+export const twoProportions = (one: Reached, other: Reached): number =>
+  proportionsChance({ reached: one.converted, came: one.visitors }, { reached: other.converted, came: other.visitors });
 
 const CELLS = 1500;
 /** What lies beyond is left out; it is less than any figure shows. */

@@ -1,1 +1,2 @@
 export * from './seededRandom';
+export * from './twoProportions';

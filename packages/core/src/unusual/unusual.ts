@@ -1,4 +1,5 @@
 import cdf from '@stdlib/stats-base-dists-normal-cdf';
+import { twoProportions } from '../statistics';
 
 /** A rate of late against the one before: so many of those. */
 export interface RateSeen {
@@ -29,15 +30,8 @@ const FEWEST_WEEKS = 4;
 /** Two-sided tail of the standard normal distribution. */
 const tail = (z: number): number => 2 * cdf(-Math.abs(z), 0, 1);
 
-/**
- * Chance of a difference as large between two rates that are the same: two-sided two-proportion z-test with pooled
- * variance, without continuity correction.
- */
-export function rateChance({ now, before }: RateSeen): number {
-  const pooled = (now.reached + before.reached) / (now.came + before.came);
-  const variance = pooled * (1 - pooled) * (1 / now.came + 1 / before.came);
-  return variance === 0 ? 1 : tail((now.reached / now.came - before.reached / before.came) / Math.sqrt(variance));
-}
+/** Chance of a difference as large between two rates that are the same. */
+export const rateChance = ({ now, before }: RateSeen): number => twoProportions(now, before);
 
 /**
  * Chance of a count as far from its mean: normal approximation, with the spread of the earlier weeks where it is wider than
