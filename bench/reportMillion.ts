@@ -85,6 +85,7 @@ function eventOf(index: number, funnelId: string, stops: ReadonlyArray<{ id: str
     campaign: source ? { source, campaign: `${source}-${visitor % 4}` } : null,
     firstCampaign: null,
     clicks: null,
+    arms: null,
     mayTell: true,
     data: {},
   };

@@ -3,6 +3,8 @@ import path from 'node:path';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { keepExposures } from './arms/exposures';
+import { RunningTests } from './arms/variants';
 import { Api } from './base/api';
 import { makeChanges } from './base/changes';
 import { type Clock, systemClock } from './base/clock';
@@ -30,7 +32,10 @@ import { writeReceipt } from './delivery/receipt';
 import { deliveryRoutes } from './delivery/routes';
 import { deliverySite } from './delivery/site';
 import { connectStudyporch, enrol } from './delivery/studyporch';
+import { experimentRoutes } from './experiments/routes';
+import { watchTests } from './experiments/watch';
 import { factRoutes } from './facts/routes';
+import { whoOf } from './facts/who';
 import { assetRoutes, uploadRoutes } from './files/routes';
 import { forecastRoutes } from './forecast/routes';
 import { LiveFunnels, type LiveServices } from './funnel/live';
@@ -74,7 +79,7 @@ import { webhookRoutes } from './webhooks/routes';
 import { sendWebhook } from './webhooks/send';
 
 /** Everything that any area works with. */
-export type AllServices = Tracked & Paying & LiveServices & { kept: KeptPages };
+export type AllServices = Tracked & Paying & LiveServices & { kept: KeptPages; runningTests: RunningTests };
 
 export interface RunningServer {
   services: AllServices;
@@ -89,16 +94,19 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
   const base = { config, db, clock, secrets, log, changes: makeChanges() };
   const recorder = new Recorder(db, log);
   base.changes.onChange(() => forgetProducts(db));
+  recorder.onRecorded(keepExposures(base));
   recorder.onRecorded(queueWebhooks(base));
   recorder.onRecorded(queueConversions(base));
   keepWanted(base, recorder);
+  const runningTests = new RunningTests(base);
   const untold = new UntoldMoments(() => findShop(db)?.settings.currency);
   recorder.onRecorded((event) => untold.note(event));
   return {
     ...base,
     recorder,
     untold,
-    live: new LiveFunnels(base),
+    live: new LiveFunnels(base, runningTests),
+    runningTests,
     kept: new KeptPages(base),
     providers: makeProviders({ standinsUrl: config.standinsUrl, timeoutMs: config.providerTimeoutMs }),
     close: () => {
@@ -146,6 +154,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox'] },
     { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { except: ['webhook', 'conversion'] }) },
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
+    { name: 'experiments', run: () => watchTests(services) },
     { name: 'conversions', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['conversion'] }) },
   ]);
   return {
@@ -222,6 +231,7 @@ export function studioApp(services: AllServices): Express {
   codeRoutes(api, services);
   reportRoutes(api, services);
   forecastRoutes(api, services);
+  experimentRoutes(api, services);
   factRoutes(api, services);
   funnelRoutes(api, services);
   pageRoutes(api, services);
@@ -254,7 +264,7 @@ export function studioApp(services: AllServices): Express {
 
 /** The public site's origin: what is asked for most is answered at the door, everything else by the framework. */
 export function siteServer(services: AllServices): Server {
-  const doors = [viewDoor(services), pageDoor(services)];
+  const doors = [viewDoor(services, (request, query) => whoOf(services, request, query)), pageDoor(services)];
   const app = siteApp(services);
   return http.createServer((request, response) => {
     try {

@@ -1,10 +1,10 @@
 import { type Inline, words } from '@ruta/core/elements';
 import { type IdKind, makeId } from '@ruta/core/ids';
+import { equal } from '@ruta/core/json';
 import { allElements, type PageDocument } from '@ruta/core/page';
 import { optInPage } from '@ruta/core/templates';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isSame } from '../src/base/isSame';
 import { addElement, duplicate, moveTo, nudge } from '../src/page/editing';
 import {
   besideToggled,
@@ -167,8 +167,8 @@ describe('what was set aside', () => {
   });
   it('is the same page in whatever order its parts were written', () => {
     const { title, ...rest } = page;
-    expect(isSame({ ...rest, title }, { title, ...rest })).toBe(true);
-    expect(isSame(page, kept)).toBe(false);
+    expect(equal({ ...rest, title }, { title, ...rest })).toBe(true);
+    expect(equal(page, kept)).toBe(false);
   });
 });
 

@@ -8,6 +8,7 @@ import {
   duplicateAfter,
   type Graph,
   GraphOperationSchema,
+  graphOperationsBetween,
   insertOn,
   leadsToOffers,
   makeEnd,
@@ -55,6 +56,34 @@ const lines = ({ routes, steps }: Graph) => {
   return routes.map(({ from, outcome, to }) => `${name(from)} ${outcome} ${name(to)}`).sort();
 };
 const after = (graph: Graph, operations: Parameters<typeof applyToGraph>[1]) => applyToGraph(graph, operations).graph;
+
+describe('what makes one map of another', () => {
+  it('leads there by as little as was changed', () => {
+    const changed = after(ladder, [
+      { kind: 'addStep', step: step('extra', 'offer') },
+      { kind: 'changeRoute', routeId: ladder.routes[1]?.id as string, changes: { to: gentler.id } },
+      { kind: 'removeRoute', routeId: ladder.routes[3]?.id as string },
+      { kind: 'addRoute', route: route(upsell, 'declined', step('extra', 'offer')) },
+      { kind: 'changeStep', stepId: order.id, changes: { name: 'Pay here' } },
+    ]);
+    const operations = graphOperationsBetween(ladder, changed);
+    expect(operations).toHaveLength(5);
+    expect(JSON.parse(JSON.stringify(operations))).toEqual(operations);
+    const again = after(ladder, operations);
+    expect(lines(again)).toEqual(lines(changed));
+    expect(new Set(again.steps)).toEqual(new Set(changed.steps));
+    expect(graphOperationsBetween(changed, again)).toEqual([]);
+  });
+  it('leads back from any edit of a person', () => {
+    const edits = [removeHealed(ladder, upsell.id), makeEnd(ladder, order.id), moveTo(ladder, gentler.id, ladder.routes[0]?.id as string, newId as never)];
+    for (const { operations } of edits) {
+      const changed = after(ladder, operations);
+      const back = after(changed, graphOperationsBetween(changed, ladder));
+      expect(lines(back)).toEqual(lines(ladder));
+      expect(back.entryId).toBe(ladder.entryId);
+    }
+  });
+});
 
 describe('on the map', () => {
   it('a stop put on a line leads on to where the line led, whatever is answered there', () => {

@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { newElement, words } from '../src/elements';
 import { type IdKind, makeId } from '../src/ids';
-import { allElements, applyOperation, differences, mergePages, type Operation, type PageDocument, PageDocumentSchema } from '../src/page';
-import { buildSection, SECTIONS } from '../src/sections';
+import { applyOperation, differences, mergePages, type Operation, operationsBetween, type PageDocument, PageDocumentSchema } from '../src/page';
 import { salesPage } from '../src/templates';
+import { edited, pageEdits } from './support/pageEdits';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const base = salesPage({ name: 'Course', pictureIds: [] }, newId);
@@ -56,34 +56,44 @@ describe('two edits of one page', () => {
     expect(mergePages(base, done(base, ...theirs), done(base, ...mine))).toBeNull();
   });
   it('that one side alone made are that side’s, and a merged page is always a page', () => {
-    const edits = fc.array(fc.tuple(fc.nat(5), fc.nat(30), fc.nat(30)), { maxLength: 6 });
-    const edit = (list: Array<[number, number, number]>) =>
-      list.reduce((page, [choice, a, b]) => {
-        const elements = allElements(page);
-        const element = elements[a % elements.length];
-        const columns = page.sections.flatMap((each) => each.columns);
-        const column = columns[b % columns.length];
-        const at = page.sections[a % page.sections.length];
-        if (!element || !column || !at) return page;
-        const operations: Operation[] = [
-          { kind: 'changeElement', elementId: element.id, changes: { layout: { space: b % 2 ? 'small' : 'large' } } },
-          { kind: 'removeElement', elementId: element.id },
-          { kind: 'moveElement', elementId: element.id, columnId: column.id, index: b },
-          { kind: 'insertElement', columnId: column.id, index: a, element: newElement('divider', newId) },
-          { kind: 'insertSection', index: a % 5, section: buildSection((SECTIONS[b] as (typeof SECTIONS)[number]).plan(), newId) },
-          { kind: 'moveSection', sectionId: at.id, index: b % page.sections.length },
-        ];
-        return applyOperation(page, operations[choice] as Operation).page;
-      }, base);
     fc.assert(
-      fc.property(edits, edits, (a, b) => {
-        const [mine, theirs] = [edit(a), edit(b)];
+      fc.property(pageEdits, pageEdits, (a, b) => {
+        const [mine, theirs] = [edited(base, a), edited(base, b)];
         expect(mergePages(base, mine, base)).toEqual(mine);
         expect(mergePages(base, base, theirs)).toEqual(theirs);
         const merged = mergePages(base, mine, theirs);
         if (merged) expect(PageDocumentSchema.safeParse(merged).error).toBeUndefined();
       }),
     );
+  });
+});
+
+describe('what makes one page of another', () => {
+  const across = (before: PageDocument, after: PageDocument) => {
+    // Kept as JSON, so that nothing may be said by a field that is not there.
+    const operations = JSON.parse(JSON.stringify(operationsBetween(before, after))) as Operation[];
+    return { operations, page: done(before, ...operations) };
+  };
+  it('is as small as the change was', () => {
+    const headline = elementsIn(1)[0]?.id as string;
+    expect(operationsBetween(base, base)).toEqual([]);
+    expect(operationsBetween(base, done(base, write(headline, 'Other words')))).toEqual([write(headline, 'Other words')]);
+    const moved: Operation = { kind: 'moveSection', sectionId: section(4).id, index: 1 };
+    expect(operationsBetween(base, done(base, moved))).toEqual([moved]);
+  });
+  it('leads there from whatever was done, fields that are lost included', () => {
+    fc.assert(
+      fc.property(pageEdits, pageEdits, (a, b) => {
+        const [before, after] = [edited(base, a), edited(base, b)];
+        expect(across(before, after).page).toEqual(after);
+      }),
+    );
+  });
+  it('follows a page that was changed elsewhere meanwhile', () => {
+    const headline = elementsIn(1)[0]?.id as string;
+    const operations = operationsBetween(base, done(base, write(headline, 'Other words')));
+    const later = done(base, rename(2, 'Renamed'), { kind: 'removeSection', sectionId: section(4).id });
+    expect(done(later, ...operations)).toEqual(done(later, write(headline, 'Other words')));
   });
 });
 

@@ -44,7 +44,7 @@ export function staticPage(services: Services, stepId: string): Uint8Array {
         const video = findVideo(db, id);
         return video ? up + put(`video/${id}.${VIDEO_ENDINGS[video.contentType] ?? 'mp4'}`, downloadPath(services, id), address) : address;
       });
-  const html = renderStep(services, { publication: { id: '', funnelId, version: 0, at: 0, snapshot }, step, page });
+  const html = renderStep(services, { publication: { id: '', funnelId, version: 0, at: 0, snapshot }, step, page, arms: [], variant: '' });
   const style = /<style>(.*?)<\/style>/s.exec(html)?.[1] ?? '';
   const counted = html
     .replace(/<style>.*?<\/style>/s, '<link rel="stylesheet" href="style.css">')

@@ -1,6 +1,7 @@
 import { OrderFormSchema } from '@ruta/core/checkout';
 import { renderBumps, renderQuote } from '@ruta/pages/render';
 import express, { type Request, type Response, Router } from 'express';
+import { whoOf } from '../facts/who';
 import { type LiveServices, stepPath } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
 import { renderMessage } from '../site/renderMessage';
@@ -58,7 +59,7 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
 
   router.get('/cart/:token', (request, response) => {
     const cart = cartByToken(db, request.params.token);
-    const live = cart && services.live.step(cart.stepId);
+    const live = cart && services.live.stepHaving(cart.stepId, whoOf(services, request), () => true);
     response.set('cache-control', 'no-store');
     if (!cart || !live) return answer(request, response, { kind: 'refused', status: 404, message: 'This cart is not here any more. Nothing was charged.' });
     return response.redirect(303, `${stepPath(live)}?cart=${cart.token}`);

@@ -6,6 +6,7 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { orderByToken } from '../delivery/orderView';
 import { gatherFacts } from '../facts/gather';
+import { buyerOf } from '../facts/who';
 import type { LiveServices, LiveStep } from '../funnel/live';
 import { onward } from '../offers/onward';
 import { type Standing, standingOffers } from '../offers/standing';
@@ -74,7 +75,7 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
   const order = parsed.success ? orderByToken(services, parsed.data.order) : undefined;
   if (!parsed.success || !order) return UNKNOWN;
   const sent = parsed.data;
-  const live = services.live.step(stepId);
+  const live = services.live.step(stepId, buyerOf(services, order, guest.visitorId));
   // A stop that was taken off the map while somebody stood on it.
   if (live?.step.kind !== 'offer') {
     return ended(onward(services, order, order.stepId, 'paid'), 'This offer is not made any more.');
@@ -124,8 +125,8 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
 /** What a yes to another quantity would charge; null if the offer does not stand. */
 export function quoteOffer(services: Needs, stepId: string, body: unknown, guest: Guest): { dueToday: number; sentence: string } | null {
   const parsed = TakeSchema.extend({ answer: z.enum(['yes', 'no']).default('yes') }).safeParse(body);
-  const live = services.live.step(stepId);
   const order = parsed.success ? orderByToken(services, parsed.data.order) : undefined;
+  const live = order && services.live.step(stepId, buyerOf(services, order, guest.visitorId));
   if (!parsed.success || !order || live?.step.kind !== 'offer' || order.funnelId !== live.publication.funnelId) return null;
   const { offer, quantity } = parsed.data;
   const standing = standingFor(services, live, order, guest, quantity === undefined ? {} : { [offer]: quantity });

@@ -2,11 +2,12 @@ import { checkFunnel, type Problem } from '@ruta/core/checks';
 import { productsAsked } from '@ruta/core/conditions';
 import { offeredProducts } from '@ruta/core/offers';
 import { conditionsOn } from '@ruta/core/page';
+import { followPublication } from '../arms/rounds';
 import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { findProducts, productsWith } from '../catalog/store';
 import { publishFunnel } from '../funnel/service';
-import { type FunnelState, loadFunnel } from '../funnel/store';
+import { type FunnelState, latestPublications, loadFunnel } from '../funnel/store';
 import { publishSections } from '../page/ownSections';
 import { takesCards } from '../payments/accounts';
 import { loadShop } from '../shop/store';
@@ -59,5 +60,8 @@ export function publish(services: Pick<Services, 'db' | 'clock' | 'changes'>, fu
       blocking.map((problem) => ({ path: problem.stepId ?? '', message: problem.message })),
     );
   }
-  return publishFunnel(services, state, userId, (tx, snapshot) => publishSections(tx, services, state.funnel.id, snapshot, userId));
+  return publishFunnel(services, state, userId, (tx, snapshot) => {
+    publishSections(tx, services, state.funnel.id, snapshot, userId);
+    for (const publication of latestPublications(tx)) followPublication(services, tx, publication);
+  });
 }

@@ -1,10 +1,13 @@
 import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
 import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema, StopDifferencesSchema } from '@ruta/core/checks';
+import { splitArm } from '@ruta/core/experiments';
 import { FunnelLookSchema, FunnelSettingsSchema, GraphSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
 import { differences } from '@ruta/core/page';
 import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { changeArmMap, openFunnel } from '../arms/armFunnel';
+import { openArm, testsOf } from '../arms/openArm';
 import type { Api } from '../base/api';
 import { refuseOlder, revisionOf } from '../base/revision';
 import { findProduct, loadProduct } from '../catalog/store';
@@ -20,6 +23,7 @@ import { problemsOf, productsOf, publish } from './funnelChecks';
 import { liveUse } from './liveUse';
 
 const SHOWN_PUBLICATIONS = 20;
+const NO_CHANGES = { stepIds: [], settings: false };
 
 /** What its dialogs change of a funnel, each as one state that another window can have changed meanwhile. */
 const settingsOf = ({ name, slug }: FunnelRow) => ({ name, slug });
@@ -30,7 +34,7 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
   const { db, config } = services;
 
   const detail = (id: string): FunnelDetail => {
-    const state = loadFunnel(db, id);
+    const state = openFunnel(db, id);
     const { funnel, graph, published } = state;
     const products = productsOf(services, state);
     const publication = { snapshot: { slug: funnel.slug, graph } };
@@ -47,15 +51,18 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       stops: stopsInOrder(graph).map((step) => step.id),
       publishedAt: published?.at ?? null,
       version: published?.version ?? 0,
-      changes: unpublishedChanges(state),
+      // An arm goes live with its test, not by publishing.
+      changes: state.arm ? NO_CHANGES : unpublishedChanges(state),
       problems: problemsOf(services, state, products),
+      arm: openArm(services, state, products),
+      tests: testsOf(db, funnel.id),
       addresses: Object.fromEntries(graph.steps.map((step) => [step.id, config.siteUrl + stepPath({ publication, step })])),
       products,
       sharing: sharingOf(db, state),
       publications: db
         .select({ version: publications.version, at: publications.at })
         .from(publications)
-        .where(eq(publications.funnelId, id))
+        .where(eq(publications.funnelId, funnel.id))
         .orderBy(desc(publications.version))
         .limit(SHOWN_PUBLICATIONS)
         .all(),
@@ -92,8 +99,8 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
   api.on(
     { method: 'get', path: '/funnels/:id/state', summary: 'What is wrong with a funnel, and not published yet', response: FunnelStateSchema },
     ({ params }) => {
-      const state = loadFunnel(db, params.id ?? '');
-      return { changes: unpublishedChanges(state), problems: problemsOf(services, state) };
+      const state = openFunnel(db, params.id ?? '');
+      return { changes: state.arm ? NO_CHANGES : unpublishedChanges(state), problems: problemsOf(services, state) };
     },
   );
   api.on(
@@ -132,7 +139,8 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       response: FunnelDetailSchema,
     },
     ({ params, body }) => {
-      changeMap(services, params.id ?? '', body, (productId) => findProduct(db, productId));
+      const change = splitArm(params.id ?? '').armId === null ? changeMap : changeArmMap;
+      change(services, params.id ?? '', body, (productId) => findProduct(db, productId));
       return detail(params.id ?? '');
     },
   );

@@ -4,6 +4,7 @@ import { thankYouPage } from '@ruta/core/templates';
 import { and, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import { newId } from '../base/ids';
+import { buyerOf } from '../facts/who';
 import { downloadPath } from '../files/store';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { findOrder, type OrderRow, wasPaid } from '../orders/store';
@@ -47,7 +48,7 @@ export function deliverySite(services: Tracked & LiveServices): Router {
       return say(410, 'This file was fetched too often', `It can be fetched ${file.maxDownloads} times. Write to us and we will open it again.`);
 
     const visitor = countedVisitor(services, request);
-    const thankYou = services.live.step(order.stepId)?.publication.snapshot.graph.steps.find((step) => step.kind === 'thank-you');
+    const thankYou = services.live.step(order.stepId, buyerOf(services, order))?.publication.snapshot.graph.steps.find((step) => step.kind === 'thank-you');
     const event = makeEvent(services, 'file.fetched', order.mode, visitor, {
       funnelId: order.funnelId,
       stepId: thankYou?.id ?? null,
@@ -99,10 +100,10 @@ const goOn = (): SectionPlan => ({
 });
 
 /** The address of an offer that the buyer of an order saw last and has not answered; undefined if there is none, or it is not live any more. */
-function openOffer(services: LiveServices, order: OrderRow): string | undefined {
+function openOffer(services: Tracked & LiveServices, order: OrderRow): string | undefined {
   const left = [...showingsOf(services.db, order.id).values()].filter(
     ({ role, takenAt, declinedAt }) => role !== 'bump' && takenAt === null && declinedAt === null,
   );
-  const live = left.length > 0 ? services.live.step(left.at(-1)?.stepId ?? '') : undefined;
+  const live = left.length > 0 ? services.live.step(left.at(-1)?.stepId ?? '', buyerOf(services, order)) : undefined;
   return live && `${stepPath(live)}?order=${order.token}`;
 }

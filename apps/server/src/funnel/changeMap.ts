@@ -34,7 +34,8 @@ export function changeMap(services: Needs, funnelId: string, { revision, operati
   });
 }
 
-function changed(graph: Graph, operations: MapChange['operations']): Graph {
+/** A map with some operations done to it. @throws Refusal 422 in words if they do not fit it */
+export function changed(graph: Graph, operations: MapChange['operations']): Graph {
   try {
     return GraphSchema.parse(applyToGraph(graph, operations as Parameters<typeof applyToGraph>[1]).graph);
   } catch (error) {
@@ -43,7 +44,8 @@ function changed(graph: Graph, operations: MapChange['operations']): Graph {
   }
 }
 
-function checkAddresses({ steps: all }: Graph): void {
+/** @throws Refusal 409 if two stops have one address */
+export function checkAddresses({ steps: all }: Graph): void {
   for (const step of all) {
     const twin = all.find((other) => other.id !== step.id && other.slug === step.slug);
     if (twin) throw fieldRefusal('slug', `“${twin.name}” has this address already.`, 409);
@@ -51,7 +53,13 @@ function checkAddresses({ steps: all }: Graph): void {
 }
 
 /** The page that a step begins with: a copy of another's, or one drawn for its kind. */
-function pageFor({ clock }: Needs, state: FunnelState, step: Step, copyOf: string | undefined, product: FindNamed): PageDocument {
+export function pageFor(
+  { clock }: Pick<Needs, 'clock'>,
+  state: Pick<FunnelState, 'steps'>,
+  step: Step,
+  copyOf: string | undefined,
+  product: FindNamed,
+): PageDocument {
   const fresh = (kind: IdKind) => newId(clock, kind);
   const source = copyOf ? state.steps.find((candidate) => candidate.id === copyOf) : undefined;
   if (source) return copyPage(source.draft, fresh);

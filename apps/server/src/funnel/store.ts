@@ -160,6 +160,12 @@ export function latestPublication(db: Db, funnelId: string): Publication | undef
   return row && { ...row, snapshot: readSnapshot(row.snapshot) };
 }
 
+/** What was published under an id; undefined if nothing was. */
+export function findPublication(db: Db, id: string): Publication | undefined {
+  const row = db.select().from(publications).where(eq(publications.id, id)).get();
+  return row && { ...row, snapshot: readSnapshot(row.snapshot) };
+}
+
 /** Everything a funnel was published as, the newest first. */
 export const publicationsOf = (db: Db, funnelId: string): Publication[] =>
   db

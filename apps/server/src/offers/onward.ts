@@ -3,6 +3,7 @@ import { type Arrival, leadsToOffers, nextStep, passBy } from '@ruta/core/funnel
 import { releaseReceipt } from '../delivery/receipt';
 import { outsideAddress } from '../delivery/received';
 import { gatherFacts } from '../facts/gather';
+import { buyerOf } from '../facts/who';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { orderAddress } from '../orders/address';
 import type { OrderRow } from '../orders/store';
@@ -15,7 +16,7 @@ type Needs = Tracked & LiveServices;
 
 /** Where the buyer of an order arrives after an answer at a step; undefined if the step is not live any more. */
 export function nextOf(services: Needs, order: OrderRow, stepId: string, outcome: Outcome): Arrival | undefined {
-  const live = services.live.step(stepId);
+  const live = services.live.step(stepId, buyerOf(services, order));
   if (!live) return undefined;
   const { graph } = live.publication.snapshot;
   const facts = gatherFacts(services, { order, visitor: visitorOf(services, order) });
@@ -31,7 +32,7 @@ export function nextOf(services: Needs, order: OrderRow, stepId: string, outcome
 export function onward(services: Needs, order: OrderRow, stepId: string, outcome: Outcome): string {
   const arrival = nextOf(services, order, stepId, outcome);
   const next = arrival?.next;
-  const live = services.live.step(stepId);
+  const live = services.live.step(stepId, buyerOf(services, order));
   if (!leadsToOffer(next)) releaseReceipt(services, order.id);
   const visitor = visitorOf(services, order);
   if (arrival && visitor) recordRoutes(services, order.mode, visitor, order.funnelId, arrival.routes);
@@ -42,7 +43,7 @@ export function onward(services: Needs, order: OrderRow, stepId: string, outcome
 
 /** Whether a buyer who has just paid is about to be offered something, so that the order may still grow. */
 export function awaitsOffer(services: Needs, order: OrderRow): boolean {
-  const live = services.live.step(order.stepId);
+  const live = services.live.step(order.stepId, buyerOf(services, order));
   // Most funnels have no offers: nothing has to be known of the buyer to say so.
   if (!live || !leadsToOffers(live.publication.snapshot.graph, order.stepId)) return false;
   return leadsToOffer(nextOf(services, order, order.stepId, 'paid')?.next);

@@ -1,4 +1,5 @@
 import type { TaxClass } from '@ruta/core/catalog';
+import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign } from '@ruta/core/facts';
 import type { Buyer, OrderLineRole, OrderState, RefundState, RefundWay } from '@ruta/core/orders';
 import type { ChargeState, PaymentKind, PaymentState } from '@ruta/core/payments';
@@ -38,6 +39,8 @@ export const orders = sqliteTable(
     /** Ids of the bumps that stood on the checkout when it was paid. */
     offered: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
     campaign: text({ mode: 'json' }).$type<Campaign>(),
+    /** The arms of running tests that it was begun in: its buyer stays in them, in whatever browser. */
+    arms: text({ mode: 'json' }).$type<ArmTag[]>(),
     /** Stands for the right to see this order; never shown to others. */
     token: text().notNull().unique(),
     createdAt: integer().notNull(),

@@ -1,3 +1,4 @@
+import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign } from '@ruta/core/facts';
 import type { Buyer } from '@ruta/core/orders';
 import type { PaymentKind } from '@ruta/core/payments';
@@ -29,6 +30,8 @@ export interface NewOrder {
   keeps?: boolean;
   buyer: Buyer;
   campaign: Campaign | null;
+  /** The arms of running tests that it is begun in. */
+  arms?: ArmTag[];
 }
 
 /** What an order comes to, out of the quote of its first payment. */

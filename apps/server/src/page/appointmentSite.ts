@@ -1,8 +1,9 @@
 import { isElementOf } from '@ruta/core/elements';
-import { findElement } from '@ruta/core/page';
+import { findElement, type PageDocument } from '@ruta/core/page';
 import express, { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { appointmentsOn } from '../appointments/shown';
+import { whoOf } from '../facts/who';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
@@ -24,8 +25,9 @@ export function appointmentSite(services: Tracked & LiveServices): Router {
     message: 'Too many bookings in a short time. Wait a minute, then try again.',
   });
   router.post('/go/:stepId/appointment', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request, response, next) => {
-    const live = services.live.step(String(request.params.stepId));
-    const element = live && findElement(live.page, String(request.body?._appointment))?.element;
+    const elementOn = (page: PageDocument) => findElement(page, String(request.body?._appointment))?.element;
+    const live = services.live.stepHaving(String(request.params.stepId), whoOf(services, request), (page) => elementOn(page) !== undefined);
+    const element = live && elementOn(live.page);
     if (!live || !element || !isElementOf(element, 'appointment')) return next();
     const visitor = visitorOf(services, request);
     // A filled decoy is a machine: it is told what everybody is told, and nothing is kept.

@@ -15,7 +15,8 @@ import { findCode } from '../codes/store';
 import { orderByToken, orderView } from '../delivery/orderView';
 import { releaseReceipt } from '../delivery/receipt';
 import { gatherFacts } from '../facts/gather';
-import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
+import { whoOf } from '../facts/who';
+import { type LiveServices, type LiveStep, stepPath, type Who } from '../funnel/live';
 import { latestOrderOf } from '../orders/store';
 import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
@@ -47,23 +48,33 @@ export function pageDoor(services: Needs): (request: IncomingMessage, response: 
     if (request.method !== 'GET' && request.method !== 'HEAD') return false;
     const { url = '' } = request;
     const mark = url.indexOf('?');
-    const step = steps(mark < 0 ? url : url.slice(0, mark));
-    if (!step || (mark >= 0 && url.includes('code=', mark))) return false;
+    const path = mark < 0 ? url : url.slice(0, mark);
+    if (mark >= 0 && url.includes('code=', mark)) return false;
+    const base = steps(path, undefined);
+    if (!base) return false;
+    const isTested = services.live.isTestedAt(base.live.publication.snapshot.slug);
+    const asked = () => whoOf(services, request, mark < 0 ? {} : Object.fromEntries(new URLSearchParams(url.slice(mark))), visitorId);
+    let visitorId: string | undefined;
+    let step = base;
+    if (isTested) {
+      visitorId = giveVisitorId(services, request, response);
+      const seen = steps(path, asked());
+      if (!seen) return false;
+      step = seen;
+    }
     const now = services.clock.now();
     const closes = closesAt(step.live);
     if (closes !== undefined && closes <= now) return false;
-    giveVisitorId(services, request, response);
+    visitorId ??= giveVisitorId(services, request, response);
     // Of a page with conditions one copy is kept for each version of it; which one is decided by what is known here.
-    const facts = step.isConditional
-      ? gatherFacts(services, { visitor: visitorOf(services, request), acceptLanguage: request.headers['accept-language'] })
-      : null;
-    const key = facts ? `${step.live.step.id} ${versionKey(step.live.page, facts)}` : step.live.step.id;
+    const facts = step.isConditional ? asked().facts() : null;
+    const key = keptKey(step.live, facts ? versionKey(step.live.page, facts) : '');
     const page = services.kept.get(key, now, () => renderStep(services, facts ? { ...step.live, page: shownPage(step.live.page, facts) } : step.live));
     const headers = {
       ...PAGE_HEADERS,
       'content-security-policy': step.policy,
       etag: page.etag,
-      'cache-control': facts ? 'private, no-cache' : 'no-cache',
+      'cache-control': facts || isTested ? 'private, no-cache' : 'no-cache',
       vary: 'accept-encoding',
     };
     if (request.headers['if-none-match'] === page.etag) {
@@ -91,19 +102,27 @@ interface Addressed {
   policy: string;
 }
 
-/** Finds pages that are the same for everybody by their path; each path is looked up once until something changes. */
-function addressBook(services: Pick<Needs, 'db' | 'clock' | 'config' | 'live' | 'changes'>): (path: string) => Addressed | null {
+/** Under what a page is kept: its stop, what tests show of it, and which of its conditional parts are shown. */
+const keptKey = ({ step, variant }: LiveStep, version: string): string => [step.id, variant, version].filter(Boolean).join(' ');
+
+/** Finds pages that are the same for everybody by their path; each version of a path is looked up once until something changes. */
+function addressBook(services: Pick<Needs, 'db' | 'clock' | 'config' | 'live' | 'changes'>): (path: string, who: Who | undefined) => Addressed | null {
   const { live, changes } = services;
   const known = new Map<string, Addressed | null>();
   changes.onChange(() => known.clear());
-  return (path) => {
-    let found = known.get(path);
+  const lookUp = (path: string, who: Who | undefined): LiveStep | undefined => {
+    const [, funnelSlug = '', stepSlug, more] = path.split('/');
+    return more === undefined ? live.at(funnelSlug, stepSlug || undefined, who) : undefined;
+  };
+  return (path, who) => {
+    const seen = who && lookUp(path, who);
+    const key = seen?.variant ? `${path} ${seen.variant}` : path;
+    let found = known.get(key);
     if (found === undefined) {
-      const [, funnelSlug = '', stepSlug, more] = path.split('/');
-      const step = more === undefined ? live.at(funnelSlug, stepSlug || undefined) : undefined;
+      const step = seen ?? lookUp(path, undefined);
       found = step && !isPersonalPage(step.page) ? { live: step, isConditional: isConditional(step.page), policy: pagePolicy(services, step) } : null;
       // Only what is there: a stranger asking for made-up addresses must not fill the memory.
-      if (found) known.set(path, found);
+      if (found) known.set(key, found);
     }
     return found;
   };
@@ -119,15 +138,18 @@ export function pageRoutesOfSite(services: Needs): Router {
 
   function page(request: Request, response: Response, next: NextFunction) {
     const { funnelSlug = '', stepSlug } = request.params as Record<string, string | undefined>;
-    const live = services.live.at(funnelSlug, stepSlug);
+    const visitorId = giveVisitorId(services, request, response);
+    const who = whoOf(services, request, request.query, visitorId);
+    const live = services.live.at(funnelSlug, stepSlug, who);
     if (!live) {
+      const instead = services.live.insteadOf(funnelSlug, stepSlug);
+      if (instead) return response.set('cache-control', 'no-store').redirect(302, stepPath(instead));
       // Links that are out in the world go on leading to what they were made for.
       const moved = services.live.formerlyAt(funnelSlug, stepSlug);
       const mark = request.originalUrl.indexOf('?');
       return moved ? response.set('cache-control', 'no-cache').redirect(301, stepPath(moved) + (mark < 0 ? '' : request.originalUrl.slice(mark))) : next();
     }
     response.set('content-security-policy', pagePolicy(services, live));
-    const visitorId = giveVisitorId(services, request, response);
     if (typeof request.query.code === 'string') rememberCode(response, request.query.code);
     // What has closed by its date leads elsewhere from every page that offers it; the date is looked at on each view.
     const closes = closesAt(live);
@@ -138,10 +160,11 @@ export function pageRoutesOfSite(services: Needs): Router {
       if (product && closed) return tellClosed(request, response, live, closed);
     }
     if (isPersonalPage(live.page)) return personal(request, response, live, visitorId);
-    const seen = seenBy(services, live, { visitor: visitorOf(services, request), acceptLanguage: request.get('accept-language') });
-    const html = seen === live ? services.kept.get(live.step.id, clock.now(), () => renderStep(services, live)).html : renderStep(services, seen);
+    const seen = isConditional(live.page) ? { ...live, page: shownPage(live.page, who.facts()) } : live;
+    const html = seen === live ? services.kept.get(keptKey(live, ''), clock.now(), () => renderStep(services, live)).html : renderStep(services, seen);
+    const isSame = seen === live && !services.live.isTestedAt(live.publication.snapshot.slug);
     return response
-      .set('cache-control', seen === live ? 'no-cache' : 'private, no-cache')
+      .set('cache-control', isSame ? 'no-cache' : 'private, no-cache')
       .type('html')
       .send(html);
   }

@@ -1,3 +1,4 @@
+import { splitArm } from '@ruta/core/experiments';
 import { bumpPictureIds } from '@ruta/core/offers';
 import {
   DraftSchema,
@@ -12,6 +13,7 @@ import {
   UploadedPictureSchema,
 } from '@ruta/core/page';
 import { z } from 'zod';
+import { openStep, saveArmPage } from '../arms/armFunnel';
 import type { Api } from '../base/api';
 import type { Services } from '../base/services';
 import { findPictures, recentPictures } from '../files/store';
@@ -28,9 +30,10 @@ const MOST_PICTURES = 300;
 export function pageRoutes(api: Api, services: Services): void {
   const { db } = services;
   api.on({ method: 'get', path: '/steps/:id/page', summary: 'A page’s draft', response: StepPageSchema }, ({ params }) => {
-    const step = loadStep(db, params.id ?? '');
+    const id = params.id ?? '';
+    const step = splitArm(id).armId === null ? loadStep(db, id) : openStep(db, id);
     return {
-      stepId: step.id,
+      stepId: id,
       revision: step.revision,
       page: step.draft,
       pictures: findPictures(db, [...filesOn(step.draft), ...bumpPictureIds(step.sells)]),
@@ -68,6 +71,6 @@ export function pageRoutes(api: Api, services: Services): void {
     forgetVersion(db, params.id ?? '', params.version ?? ''),
   );
   api.on({ method: 'put', path: '/steps/:id/page', summary: 'Save a page’s draft', body: DraftSchema, response: RevisionSchema }, ({ params, body }) => ({
-    revision: savePage(services, params.id ?? '', body),
+    revision: (splitArm(params.id ?? '').armId === null ? savePage : saveArmPage)(services, params.id ?? '', body),
   }));
 }

@@ -2,11 +2,12 @@ import type { Action, ElementOf } from '@ruta/core/elements';
 import { actionsOf, isElementOf } from '@ruta/core/elements';
 import { type Move, nextStep } from '@ruta/core/funnel';
 import { readAnswers } from '@ruta/core/leads';
-import { allElements, findElement } from '@ruta/core/page';
+import { allElements, findElement, type PageDocument } from '@ruta/core/page';
 import express, { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { ContactRow } from '../contacts/store';
 import { gatherFacts } from '../facts/gather';
+import { whoOf } from '../facts/who';
 import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import { renderMessage } from '../site/renderMessage';
@@ -42,12 +43,17 @@ export function pageSite(services: Tracked & LiveServices): Router {
   }
 
   router.get('/go/:stepId', (request, response) => {
-    const live = services.live.step(request.params.stepId);
+    const pressed = request.query.by === undefined ? undefined : String(request.query.by);
+    const live = services.live.stepHaving(
+      request.params.stepId,
+      whoOf(services, request),
+      (page) => pressed === undefined || findElement(page, pressed) !== undefined,
+    );
     if (!live) return gone(response);
     // What a button does is read from the published page, never from the address.
-    const by = request.query.by === undefined ? undefined : findElement(live.page, String(request.query.by))?.element;
+    const by = pressed === undefined ? undefined : findElement(live.page, pressed)?.element;
     const action = by && actionsOf(by)[Number(request.query.part ?? 0)];
-    if (request.query.by !== undefined && !action && by?.type !== 'price-table') return gone(response);
+    if (pressed !== undefined && !action && by?.type !== 'price-table') return gone(response);
     const to = action && targetOf(action);
     if (to && 'stepId' in to && !live.publication.snapshot.graph.steps.some((step) => step.id === to.stepId)) return gone(response);
     const visitor = countedVisitor(services, request);
@@ -71,9 +77,10 @@ export function pageSite(services: Tracked & LiveServices): Router {
   });
 
   router.post('/go/:stepId/form', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request: Request, response: Response) => {
-    const live = services.live.step(String(request.params.stepId));
-    const form =
-      live && allElements(live.page).find((element): element is ElementOf<'form'> => isElementOf(element, 'form') && element.id === request.body?._form);
+    const formOn = (page: PageDocument) =>
+      allElements(page).find((element): element is ElementOf<'form'> => isElementOf(element, 'form') && element.id === request.body?._form);
+    const live = services.live.stepHaving(String(request.params.stepId), whoOf(services, request), (page) => formOn(page) !== undefined);
+    const form = live && formOn(live.page);
     if (!live || !form) return gone(response);
     const { values, errors } = readAnswers(form, request.body);
     if (Object.keys(errors).length > 0) {

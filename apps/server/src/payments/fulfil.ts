@@ -137,6 +137,7 @@ export function recordForOrder<Kind extends EventKind>(services: Tracked, order:
       publicationId: order.publicationId,
       orderId: order.id,
       contactId: order.contactId,
+      arms: order.arms,
       data,
     }),
   );

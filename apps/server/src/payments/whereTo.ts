@@ -1,3 +1,4 @@
+import { buyerOf } from '../facts/who';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { onward } from '../offers/onward';
 import type { Tracked } from '../tracking/recorder';
@@ -22,7 +23,7 @@ const waitingPlace = ({ order, addition }: PayOutcome) => `/pay/return/${order.t
 function placeOf(services: Tracked & LiveServices, outcome: PayOutcome): string {
   const { order, addition } = outcome;
   const stepId = addition?.stepId ?? order.stepId;
-  const live = services.live.step(stepId);
+  const live = services.live.step(stepId, buyerOf(services, order));
   switch (outcome.state) {
     case 'confirm':
       return outcome.url;

@@ -84,6 +84,7 @@ function prepareStatements(db: Db) {
           campaign: json('campaign'),
           firstCampaign: json('firstCampaign'),
           clicks: json('clicks'),
+          arms: json('arms'),
           mayTell: given('mayTell'),
           data: json('data'),
         })
@@ -156,6 +157,7 @@ export class Recorder {
       campaign: asJson(event.campaign),
       firstCampaign: asJson(event.firstCampaign),
       clicks: asJson(event.clicks),
+      arms: asJson(event.arms),
       mayTell: Number(event.mayTell),
       data: asJson(event.data),
     });

@@ -5,7 +5,7 @@ import { mainOffer } from '@ruta/core/offers';
 import type { Mode } from '@ruta/core/shop';
 import { z } from 'zod';
 import { findProduct } from '../catalog/store';
-import type { LiveServices, LiveStep } from '../funnel/live';
+import type { LiveServices, LiveStep, Who } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import { onceId } from './onceId';
 import type { Tracked, VisitorRow } from './recorder';
@@ -21,15 +21,19 @@ type Needs = Tracked & LiveServices;
 /**
  * Counts views: by the page's script, or by a picture where there is no script. Stands before the framework, since these
  * are the most frequent requests; everything is in the address, so that no body has to be read.
+ * @param whoOf says who asks: which arms of tests they see
  * @returns whether the request was one of these, and is answered
  */
-export function viewDoor(services: Needs): (request: IncomingMessage, response: ServerResponse) => boolean {
+export function viewDoor(
+  services: Needs,
+  whoOf: (request: IncomingMessage, query: Record<string, unknown>) => Who,
+): (request: IncomingMessage, response: ServerResponse) => boolean {
   return (request, response) => {
     const { url = '', method } = request;
     if (!url.startsWith('/e?') && !url.startsWith('/e/pixel.gif?')) return false;
     const asked = new URLSearchParams(url.slice(url.indexOf('?') + 1));
     if (method === 'GET' && url.startsWith('/e/')) {
-      const live = services.live.step(asked.get('step') ?? '');
+      const live = services.live.step(asked.get('step') ?? '', whoOf(request, {}));
       if (live) record(services, request, live, {});
       response.writeHead(200, { 'cache-control': 'no-store', 'content-type': 'image/gif', 'content-length': PIXEL.length }).end(PIXEL);
       return true;
@@ -45,8 +49,9 @@ export function viewDoor(services: Needs): (request: IncomingMessage, response: 
     const visitorId = asked.has('tell') ? visitorIdOf(request) : undefined;
     if (visitorId) services.recorder.flushOf(visitorId);
     const [, funnelSlug = '', stepSlug] = path.split('/');
-    const live = services.live.at(funnelSlug, stepSlug || undefined);
-    if (live) record(services, request, live, query ? Object.fromEntries(new URLSearchParams(query)) : {}, id);
+    const campaign = query ? Object.fromEntries(new URLSearchParams(query)) : {};
+    const live = services.live.at(funnelSlug, stepSlug || undefined, whoOf(request, campaign));
+    if (live) record(services, request, live, campaign, id);
     const happened = visitorId ? services.untold.take(visitorId, services.clock.now()) : [];
     if (happened.length === 0) response.writeHead(204).end();
     else response.writeHead(200, { 'content-type': 'application/json', 'cache-control': 'no-store' }).end(JSON.stringify(happened));

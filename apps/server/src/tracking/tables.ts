@@ -1,4 +1,5 @@
 import type { LineRole } from '@ruta/core/catalog';
+import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign, Device } from '@ruta/core/facts';
 import type { ConsentSettings, GivenConsent, Mode } from '@ruta/core/shop';
 import type { ClickIds, EventKind } from '@ruta/core/tracking';
@@ -55,6 +56,8 @@ export const events = sqliteTable(
     campaign: text({ mode: 'json' }).$type<Campaign>(),
     firstCampaign: text({ mode: 'json' }).$type<Campaign>(),
     clicks: text({ mode: 'json' }).$type<ClickIds>(),
+    /** The arms of running tests that it happened in; null outside of tests. */
+    arms: text({ mode: 'json' }).$type<ArmTag[]>(),
     mayTell: integer({ mode: 'boolean' }).notNull().default(true),
     data: text({ mode: 'json' }).$type<Record<string, unknown>>().notNull(),
   },

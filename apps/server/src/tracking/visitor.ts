@@ -1,4 +1,5 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign } from '@ruta/core/facts';
 import { type Mode, mayRun } from '@ruta/core/shop';
 import { BROWSER_ID_NAMES, beginsVisit, campaignOf, clickIdsOf, deviceOf, type EventKind, type EventPayload, type TrackedEvent } from '@ruta/core/tracking';
@@ -124,11 +125,17 @@ export interface EventPlace<Kind extends EventKind> {
   publicationId?: string | null;
   orderId?: string | null;
   contactId?: string | null;
+  arms?: readonly ArmTag[] | null;
   data?: EventPayload<Kind>;
 }
 
 /** Where something happened: the step as it is live. */
-export const placeOf = ({ publication, step }: LiveStep) => ({ funnelId: publication.funnelId, stepId: step.id, publicationId: publication.id });
+export const placeOf = ({ publication, step, arms }: LiveStep) => ({
+  funnelId: publication.funnelId,
+  stepId: step.id,
+  publicationId: publication.id,
+  ...(arms.length > 0 ? { arms } : {}),
+});
 
 /** An event of a visitor, ready to be recorded. Without a visitor it is kept in the log but counts nowhere. */
 export function makeEvent<Kind extends EventKind>(
@@ -155,6 +162,7 @@ export function makeEvent<Kind extends EventKind>(
     campaign: visitor?.lastCampaign ?? null,
     firstCampaign: visitor?.firstCampaign ?? null,
     clicks: visitor?.lastClicks ?? null,
+    arms: place.arms && place.arms.length > 0 ? [...place.arms] : null,
     mayTell: mayRun(loadShop(services.db).settings.consent, visitor?.consent, 'marketing'),
     data: place.data ?? {},
   };

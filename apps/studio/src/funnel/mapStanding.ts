@@ -1,5 +1,5 @@
 import { applyToGraph, type Graph } from '@ruta/core/funnel';
-import { isSame } from '../base/isSame';
+import { equal } from '@ruta/core/json';
 import { touchesTheSame } from './touches';
 import type { UnsavedMap } from './unsavedMap';
 
@@ -17,7 +17,7 @@ const byId = ({ entryId, steps, routes }: Graph) => ({
 export function standingOfMap({ graph, waiting }: Pick<UnsavedMap, 'graph' | 'waiting'>, theirs: Graph): 'arrived' | 'follows' | 'conflicts' {
   const operations = waiting.flatMap((change) => change.operations);
   try {
-    if (isSame(byId(applyToGraph(graph, operations).graph), byId(theirs))) return 'arrived';
+    if (equal(byId(applyToGraph(graph, operations).graph), byId(theirs))) return 'arrived';
     applyToGraph(theirs, operations);
   } catch {
     return 'conflicts';

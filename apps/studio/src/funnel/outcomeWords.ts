@@ -1,18 +1,8 @@
 import { describe } from '@ruta/core/conditions';
 import type { FactNames } from '@ruta/core/facts';
-import type { Outcome, Route } from '@ruta/core/funnel';
+import { OUTCOME_WORDS, type Outcome, type Route } from '@ruta/core/funnel';
 
-/** What somebody has done who leaves a stop along an outcome, as it stands on the map's lines. */
-export const OUTCOME_WORDS: Record<Outcome, string> = {
-  next: 'went on',
-  submitted: 'form sent',
-  paid: 'paid',
-  accepted: 'yes',
-  declined: 'no thanks',
-  closed: 'closed',
-};
-
-/** The same as a question of the sheet. */
+/** What somebody has done who leaves a stop along an outcome, as a question of the sheet. */
 export const OUTCOME_QUESTIONS: Record<Outcome, string> = {
   next: 'Who goes on',
   submitted: 'Who sends the form',

@@ -1,5 +1,5 @@
 import type { Graph, GraphOperation } from '@ruta/core/funnel';
-import { isSame } from '../base/isSame';
+import { equal } from '@ruta/core/json';
 
 /** What an operation changes, as it stands in a graph; undefined for what is new. */
 function subject(operation: GraphOperation, graph: Graph): unknown {
@@ -22,5 +22,5 @@ function subject(operation: GraphOperation, graph: Graph): unknown {
 
 /** Whether something that operations change was changed by somebody else between two states of the map. */
 export function touchesTheSame(operations: readonly GraphOperation[], before: Graph, now: Graph): boolean {
-  return operations.some((operation) => !isSame(subject(operation, before), subject(operation, now)));
+  return operations.some((operation) => !equal(subject(operation, before), subject(operation, now)));
 }

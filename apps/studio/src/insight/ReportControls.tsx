@@ -1,11 +1,11 @@
 import { productsAsked } from '@ruta/core/conditions';
+import { namesFor } from '@ruta/core/offers';
 import { daysIn, earlierPeriod } from '@ruta/core/reports';
 import { Download, ListFilter } from 'lucide-react';
 import { useState } from 'react';
 import { withQuery } from '../base/api';
 import { catalogApi } from '../catalog/api';
 import { ConditionEditor } from '../conditions/ConditionEditor';
-import { namesFor } from '../conditions/names';
 import { Button, ButtonAnchor } from '../ui/Button';
 import { Modal } from '../ui/Modal';
 import { askedOf } from './api';

@@ -1,10 +1,10 @@
 import '@xyflow/react/dist/style.css';
 import { connect, duplicateAfter, insertAfter, insertOn, isSharedWay, type Outcome, type StepKind, stepKindOf } from '@ruta/core/funnel';
+import { namesFor } from '@ruta/core/offers';
 import { Background, type Edge, type Node, Panel, ReactFlow, ReactFlowProvider, useReactFlow, ViewportPortal } from '@xyflow/react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { newId } from '../base/newId';
-import { namesFor } from '../conditions/names';
 import { funnelApi } from '../funnel/api';
 import { useMapState } from '../funnel/mapSlice';
 import { stopsOf, useWorkspace } from '../funnel/useFunnel';

@@ -1,13 +1,12 @@
 import type { FunnelDetail } from '@ruta/core/checks';
 import { type Step, stepKindOf } from '@ruta/core/funnel';
-import { bumpsOf, mainOffers, newOffer, type Offer } from '@ruta/core/offers';
+import { bumpsOf, mainOffers, namesFor, newOffer, type Offer } from '@ruta/core/offers';
 import type { ShopView } from '@ruta/core/pricing';
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { newId } from '../base/newId';
 import { useProductChoices } from '../catalog/ProductSelect';
-import { namesFor } from '../conditions/names';
 import { funnelApi } from '../funnel/api';
 import { SharedNotice } from '../funnel/SharedNotice';
 import { useWorkspace } from '../funnel/useFunnel';

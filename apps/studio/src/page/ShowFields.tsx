@@ -1,8 +1,8 @@
 import type { Show } from '@ruta/core/elements';
+import { namesFor } from '@ruta/core/offers';
 import type { PageDocument } from '@ruta/core/page';
 import { Split } from 'lucide-react';
 import { ConditionEditor } from '../conditions/ConditionEditor';
-import { namesFor } from '../conditions/names';
 import { useWorkspace } from '../funnel/useFunnel';
 import { Button } from '../ui/Button';
 

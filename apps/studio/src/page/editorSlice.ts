@@ -1,7 +1,8 @@
 import { createSelector, createSlice, original, type PayloadAction, type WithSlice } from '@reduxjs/toolkit';
 import type { PictureInfo } from '@ruta/core/catalog';
 import { type PageElement, type ScreenSize, screenAt } from '@ruta/core/elements';
-import { allElements, applyOperation, equal, type Operation, type PageDocument, type Section, type StepPage } from '@ruta/core/page';
+import { equal } from '@ruta/core/json';
+import { allElements, applyOperation, type Operation, type PageDocument, type Section, type StepPage } from '@ruta/core/page';
 import { type RootState, rootReducer, useAppSelector } from '../base/store';
 import type { PagePlace } from './unsaved';
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ArmViewSchema, ExperimentStateSchema } from '../experiments';
 import { ChangesSchema, FunnelViewSchema } from '../funnel';
 import { ProblemSchema } from './check';
 
@@ -6,7 +7,24 @@ import { ProblemSchema } from './check';
 export const FunnelStateSchema = z.object({ changes: ChangesSchema, problems: z.array(ProblemSchema) });
 export type FunnelState = z.infer<typeof FunnelStateSchema>;
 
-export const FunnelDetailSchema = FunnelViewSchema.extend(FunnelStateSchema.shape);
+/** The arm of a split test as which a funnel is opened: everything in it is as visitors of this arm see it. */
+export const OpenArmSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  experiment: z.object({ id: z.string(), name: z.string(), state: ExperimentStateSchema }),
+  funnelId: z.string().describe('The funnel itself'),
+  differences: ArmViewSchema.shape.differences,
+  problem: z.string().nullable().describe('Why it is shown as the original: what it changes is not there any more'),
+});
+export type OpenArm = z.infer<typeof OpenArmSchema>;
+
+/** A split test that a stop is part of. */
+export const StopTestSchema = z.object({ experimentId: z.string(), name: z.string(), state: ExperimentStateSchema, stepIds: z.array(z.string()) });
+
+export const FunnelDetailSchema = FunnelViewSchema.extend(FunnelStateSchema.shape).extend({
+  arm: OpenArmSchema.nullable(),
+  tests: z.array(StopTestSchema).describe('Those that are planned or running'),
+});
 export type FunnelDetail = z.infer<typeof FunnelDetailSchema>;
 
 /** What publishing would change for visitors, stop by stop, in words. */

@@ -44,6 +44,9 @@ export const ID_PREFIXES = {
   conversionRule: 'rul',
   refund: 'rfd',
   scenario: 'scn',
+  experiment: 'exp',
+  arm: 'arm',
+  round: 'rnd',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;

@@ -1,5 +1,6 @@
 export * from './bump';
 export * from './deadline';
+export * from './factNames';
 export * from './offer';
 export * from './offerAt';
 export * from './offered';

@@ -1,5 +1,5 @@
 import { type ElementPath, elementRecordOf, type PageElement, plainText, wordPlaces, wordsAt } from '../elements';
-import { equal } from './equal';
+import { equal } from '../json';
 import { allElements, type PageDocument, type Section } from './page';
 
 /** One thing that differs between two versions of a page, in words. */

@@ -1,4 +1,4 @@
-import { equal } from './equal';
+import { equal } from '../json';
 import type { PageDocument, Section } from './page';
 
 /** The own sections that a page shows linked, as they stand on it. */

@@ -1,4 +1,4 @@
-import { equal } from './equal';
+import { equal } from '../json';
 import type { Column, PageDocument, Section } from './page';
 
 /** Both changed the same thing to something else. */

@@ -22,6 +22,11 @@ export const EventSchema = z.object({
   campaign: CampaignSchema.nullable().describe('Of the latest visit that had one'),
   firstCampaign: CampaignSchema.nullable().describe('Of the first visit'),
   clicks: ClickIdsSchema.nullable().describe('Of the latest visit that had one'),
+  arms: z
+    .array(z.object({ roundId: z.string(), armId: z.string() }))
+    .nullable()
+    .default(null)
+    .describe('Of the split tests that it happened in'),
   mayTell: z.boolean().describe('Whether ad platforms may be told: the visitor agreed, or nobody is asked'),
   data: z.record(z.string(), z.unknown()).default({}),
 });

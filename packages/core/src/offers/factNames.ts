@@ -1,12 +1,11 @@
-import { optionsOf } from '@ruta/core/catalog';
-import type { FunnelDetail } from '@ruta/core/checks';
-import type { FactNames } from '@ruta/core/facts';
-import { formatMoney } from '@ruta/core/money';
-import { lineName } from '@ruta/core/pricing';
-import { countryName } from '@ruta/core/shop';
+import { optionsOf, type Product } from '../catalog';
+import type { FactNames } from '../facts';
+import { formatMoney } from '../money';
+import { lineName } from '../pricing';
+import { countryName } from '../shop';
 
 /** Names for conditions in words, as things are called now. */
-export function namesFor({ products }: Pick<FunnelDetail, 'products'>, currency: string): FactNames {
+export function namesFor({ products }: { products: Record<string, Product> }, currency: string): FactNames {
   const options = Object.values(products).flatMap((product) => optionsOf(product).map((each) => ({ product, ...each })));
   return {
     money: (amount) => formatMoney(amount, currency, { short: true }),

@@ -1,0 +1,118 @@
+import type { Condition } from '@ruta/core/conditions';
+import type { ArmChanges, ExperimentState, Goal, OutcomeOfRound } from '@ruta/core/experiments';
+import type { Device } from '@ruta/core/facts';
+import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { funnels } from '../funnel/tables';
+
+/** A split test as it is set; what visitors see of it stands in its rounds. */
+export const experiments = sqliteTable(
+  'experiments',
+  {
+    id: text().primaryKey(),
+    funnelId: text()
+      .notNull()
+      .references(() => funnels.id),
+    /** The stop it was begun at. */
+    stepId: text().notNull(),
+    state: text().$type<ExperimentState>().notNull(),
+    name: text().notNull(),
+    question: text().notNull().default(''),
+    goal: text().$type<Goal>().notNull(),
+    /** Hoped for, relative. */
+    change: real().notNull(),
+    audience: text({ mode: 'json' }).$type<Condition>(),
+    ends: text().$type<'decision' | 'date'>().notNull(),
+    lastDay: text(),
+    learned: text().notNull().default(''),
+    createdAt: integer().notNull(),
+    updatedAt: integer().notNull(),
+    endedAt: integer(),
+  },
+  (table) => [index('experiments_funnel').on(table.funnelId), index('experiments_state').on(table.state)],
+);
+
+/** The arms of a test as they are worked on; the first one is the original and changes nothing. */
+export const arms = sqliteTable(
+  'arms',
+  {
+    id: text().primaryKey(),
+    experimentId: text()
+      .notNull()
+      .references(() => experiments.id),
+    position: integer().notNull(),
+    name: text().notNull(),
+    /** In percent. */
+    share: integer().notNull(),
+    /** Of whatever version of pages it was made in; it is tried before it is shown. */
+    changes: text({ mode: 'json' }).$type<ArmChanges>().notNull(),
+    /** Counts up with every change, so that two windows cannot overwrite each other unseen. */
+    revision: integer().notNull().default(1),
+    /** The same of each page. */
+    pageRevisions: text({ mode: 'json' }).$type<Record<string, number>>().notNull().default({}),
+  },
+  (table) => [index('arms_experiment').on(table.experimentId)],
+);
+
+/** An arm as it stood when its round began. */
+export interface RoundArm {
+  id: string;
+  name: string;
+  share: number;
+  changes: ArmChanges;
+}
+
+/** What was asked and planned when a round began. */
+export interface RoundTerms {
+  goal: Goal;
+  audience: Condition | null;
+  ends: 'decision' | 'date';
+  lastDay: string | null;
+  /** Planned, absolute: a rate, or minor units per visitor. */
+  difference: number;
+  perArm: number;
+  visitors: number;
+  weeks: number | null;
+}
+
+/** What visitors were shown from one moment to another; nothing of it changes while it runs. */
+export const rounds = sqliteTable(
+  'rounds',
+  {
+    id: text().primaryKey(),
+    experimentId: text()
+      .notNull()
+      .references(() => experiments.id),
+    funnelId: text().notNull(),
+    number: integer().notNull(),
+    startedAt: integer().notNull(),
+    endedAt: integer(),
+    outcome: text().$type<OutcomeOfRound>(),
+    why: text(),
+    terms: text({ mode: 'json' }).$type<RoundTerms>().notNull(),
+    arms: text({ mode: 'json' }).$type<RoundArm[]>().notNull(),
+    /** Whoever comes to one of these stops is in the test. */
+    stops: text({ mode: 'json' }).$type<string[]>().notNull(),
+    /** What was published when it began; and stands for what of that is under test, so that a change of it is seen. */
+    publicationId: text().notNull(),
+    base: text().notNull(),
+    /** The always-valid p-value of each arm so far, which never rises. */
+    valid: text({ mode: 'json' }).$type<number[]>().notNull().default([]),
+    lookedAt: integer(),
+  },
+  (table) => [uniqueIndex('rounds_number').on(table.experimentId, table.number), index('rounds_funnel').on(table.funnelId, table.endedAt)],
+);
+
+/** Beside the log: in which arm each visitor was first seen, and when. One row for a visitor and round. */
+export const roundVisitors = sqliteTable(
+  'round_visitors',
+  {
+    roundId: text().notNull(),
+    visitorId: text().notNull(),
+    armId: text().notNull(),
+    firstAt: integer().notNull(),
+    /** In the shop's time zone. */
+    day: text().notNull(),
+    device: text().$type<Device | ''>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.roundId, table.visitorId] })],
+);

@@ -1,0 +1,95 @@
+import {
+  CreatedExperimentSchema,
+  EndExperimentSchema,
+  ExperimentChangeSchema,
+  ExperimentListQuerySchema,
+  ExperimentPicturesSchema,
+  ExperimentRowSchema,
+  ExperimentViewSchema,
+  LearnedSchema,
+  NewExperimentSchema,
+} from '@ruta/core/experiments';
+import { filesOn } from '@ruta/core/page';
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { loadExperiment } from '../arms/store';
+import { experiments } from '../arms/tables';
+import type { Api } from '../base/api';
+import { refuseOlder } from '../base/revision';
+import { findPictures } from '../files/store';
+import type { LiveServices } from '../funnel/live';
+import type { Tracked } from '../tracking/recorder';
+import { changeTest, endTest, planTest, removeTest, startTest } from './lifecycle';
+import { listTests, picturesOf, revisionOfTest, viewTest } from './view';
+
+/** Split tests: planned, begun, read and ended. */
+export function experimentRoutes(api: Api, services: Tracked & LiveServices): void {
+  const { db } = services;
+  const view = (id: string | undefined) => viewTest(services, id ?? '');
+  api.on(
+    {
+      method: 'get',
+      path: '/experiments',
+      summary: 'Split tests, and what was learned by them',
+      query: ExperimentListQuerySchema,
+      response: z.array(ExperimentRowSchema),
+      role: 'viewer',
+    },
+    ({ query }) => listTests(services, query),
+  );
+  api.on({ method: 'post', path: '/experiments', summary: 'Plan a split test', body: NewExperimentSchema, response: CreatedExperimentSchema }, ({ body }) =>
+    planTest(services, body),
+  );
+  api.on({ method: 'get', path: '/experiments/:id', summary: 'A split test with its figures', response: ExperimentViewSchema, role: 'viewer' }, ({ params }) =>
+    view(params.id),
+  );
+  api.on(
+    {
+      method: 'get',
+      path: '/experiments/:id/pictures',
+      summary: 'The page of a split test as each arm has it',
+      response: ExperimentPicturesSchema,
+      role: 'viewer',
+    },
+    ({ params }) => {
+      const pictures = picturesOf(services, params.id ?? '');
+      return { ...pictures, pictures: findPictures(db, [...new Set(pictures.arms.flatMap(({ page }) => filesOn(page)))]) };
+    },
+  );
+  api.on(
+    { method: 'put', path: '/experiments/:id', summary: 'Change a split test', body: ExperimentChangeSchema, response: ExperimentViewSchema },
+    ({ params, body, request }) => {
+      refuseOlder(request, 'This test was', revisionOfTest(services, loadExperiment(db, params.id ?? '')));
+      changeTest(services, params.id ?? '', body);
+      return view(params.id);
+    },
+  );
+  api.on({ method: 'delete', path: '/experiments/:id', summary: 'Forget a split test that was never begun', response: z.object({}) }, ({ params }) => {
+    removeTest(services, params.id ?? '');
+    return {};
+  });
+  api.on(
+    { method: 'post', path: '/experiments/:id/start', summary: 'Start a split test, or a new round of it', response: ExperimentViewSchema },
+    ({ params }) => {
+      startTest(services, params.id ?? '');
+      return view(params.id);
+    },
+  );
+  api.on(
+    { method: 'post', path: '/experiments/:id/end', summary: 'End a split test', body: EndExperimentSchema, response: ExperimentViewSchema },
+    ({ params, body }) => {
+      endTest(services, params.id ?? '', body);
+      return view(params.id);
+    },
+  );
+  api.on(
+    { method: 'put', path: '/experiments/:id/learned', summary: 'Write down what was learned', body: LearnedSchema, response: ExperimentViewSchema },
+    ({ params, body }) => {
+      db.update(experiments)
+        .set(body)
+        .where(eq(experiments.id, loadExperiment(db, params.id ?? '').id))
+        .run();
+      return view(params.id);
+    },
+  );
+}
