@@ -20,16 +20,15 @@ export type Planned = z.infer<typeof PlannedSchema>;
 /** How many visitors and weeks a test needs, from what was seen before it. */
 export function plannedFrom(baseline: Baseline, { goal, change, arms }: { goal: Goal; change: number; arms: number }): Planned {
   const { dailyEntrants, rate, mean, deviation } = baseline;
+  const lately = baseline.days === 1 ? 'today' : `in the last ${baseline.days} days`;
   const cannot = (problem: string): Planned => ({ plan: null, problem });
-  if (baseline.visitors === 0)
-    return cannot(`Nobody came here in the last ${baseline.days} days, so that a test would find out nothing. Lead visitors here first.`);
+  if (baseline.visitors === 0) return cannot(`Nobody came here ${lately}, so that a test would find out nothing. Lead visitors here first.`);
   try {
     if (goal === 'revenue') {
-      if (!mean || !deviation)
-        return cannot(`Nobody who came here in the last ${baseline.days} days bought anything, so that it cannot be said how many visitors this needs.`);
+      if (!mean || !deviation) return cannot(`Nobody who came here ${lately} bought anything, so that it cannot be said how many visitors this needs.`);
       return { plan: planExperiment({ goal: 'revenue', arms, dailyEntrants, mean, deviation, change }), problem: null };
     }
-    if (!rate) return cannot(`Nobody reached this goal in the last ${baseline.days} days, so that it cannot be said how many visitors this needs.`);
+    if (!rate) return cannot(`Nobody reached this goal ${lately}, so that it cannot be said how many visitors this needs.`);
     if (rate >= 1) return cannot('Everybody reaches this goal already: there is nothing to be gained.');
     return { plan: planExperiment({ goal: 'conversion', arms, dailyEntrants, rate, change }), problem: null };
   } catch (error) {
