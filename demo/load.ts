@@ -24,6 +24,7 @@ import { importSpend } from '../apps/server/src/reports/spendFile';
 import { openServices } from '../apps/server/src/server';
 import { createShop, loadShop, saveShop } from '../apps/server/src/shop/store';
 import { users } from '../apps/server/src/team/tables';
+import { sampleTests } from './experiments';
 import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './files';
 import { drawFunnels } from './funnels';
 import { giveLook, LOOKS } from './looks';
@@ -191,7 +192,10 @@ findProducts(
 );
 loadShop(services.db);
 services.db.run(sql`BEGIN`);
+const { happenings, effectOf } = sampleTests(services, gift.id, started);
 replayTraffic(services, moment, {
+  happenings,
+  effectOf,
   funnels: [
     { id: gift.id, rates: { perDay: 212, goesOn: 0.32, begins: 0.44, pays: 0.5, bump: 0.2, upsell: 0.17, downsell: 0.12, code: 0.03 } },
     { id: funnelsOfShop.intake.id, rates: { perDay: 58, goesOn: 0.3, begins: 0.26, pays: 0.42, bump: 0, upsell: 0.16, downsell: 0.1, code: 0.02 } },

@@ -32,6 +32,8 @@ const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
 /** Who left an address comes back by the letter that often, some days later. */
 const COMES_BACK = 0.3;
+/** So many of those who come leave an address, roughly. */
+const USUAL_LEADS = 0.24;
 const LETTER = { source: 'letter', medium: 'email', campaign: 'weekly-letter' };
 
 /** So many of those who paid ask for their money back, within three weeks. */
@@ -41,6 +43,18 @@ const REASONS = ['It was cloudy for weeks', 'Bought it twice by mistake', 'Arriv
 
 type Needs = Tracked & LiveServices & Paying;
 
+/** How much better an arm of a test does than the original: of those who would leave an address, and who would pay. */
+export interface ArmEffect {
+  leads: number;
+  pays: number;
+}
+
+/** Something that the seller did, at its moment among what visitors did. */
+export interface Happening {
+  at: number;
+  run: () => void;
+}
+
 /** A live funnel of the past: who came to it, and how willing they were. */
 export interface PastFunnel {
   id: string;
@@ -48,7 +62,11 @@ export interface PastFunnel {
 }
 
 /** Lets the past happen: every visitor goes through the same code as a real one, at their own time. */
-export function replayTraffic(services: Needs, moment: { at: number }, plan: { funnels: PastFunnel[]; until: number; days: number }): void {
+export function replayTraffic(
+  services: Needs,
+  moment: { at: number },
+  plan: { funnels: PastFunnel[]; until: number; days: number; happenings: Happening[]; effectOf: (armId: string) => ArmEffect },
+): void {
   const all = plan.funnels.flatMap((funnel, index) =>
     pastVisitors(plan.until, plan.days, funnel.rates, 1609 + index * 7919).map((past, number) => ({ past, funnel, seed: index * 100_000 + number })),
   );
@@ -62,12 +80,22 @@ export function replayTraffic(services: Needs, moment: { at: number }, plan: { f
     const place = later.findIndex((other) => other.at > back.value);
     later.splice(place < 0 ? later.length : place, 0, { at: back.value, walk });
   };
+  const happenings = [...plan.happenings];
   for (const { past, funnel, seed } of all) {
+    for (let next = happenings[0]; next && next.at <= past.at; next = happenings[0]) {
+      happenings.shift();
+      moment.at = next.at;
+      next.run();
+    }
     for (let next = later[0]; next && next.at <= past.at; next = later[0]) {
       later.shift();
       goOn(next.walk, next.at);
     }
-    goOn(new Walk(services, moment, past, funnel, seeded(seed + 31)).go(), past.at);
+    goOn(new Walk(services, moment, past, funnel, seeded(seed + 31), plan.effectOf).go(), past.at);
+  }
+  for (const { at, run } of happenings) {
+    moment.at = at;
+    run();
   }
   for (let next = later.shift(); next; next = later.shift()) goOn(next.walk, next.at);
 }
@@ -76,6 +104,8 @@ export function replayTraffic(services: Needs, moment: { at: number }, plan: { f
 class Walk {
   private readonly visitor: VisitorRow;
   private order: OrderRow | null = null;
+  /** The arms of tests in which they are at the stop where they are. */
+  private arms: LiveStep['arms'] = [];
 
   constructor(
     private readonly services: Needs,
@@ -83,6 +113,7 @@ class Walk {
     private readonly past: PastVisitor,
     private readonly funnel: PastFunnel,
     private readonly random: () => number,
+    private readonly effectOf: (armId: string) => ArmEffect,
   ) {
     const { at, device, campaign } = past;
     const [firstCampaign, lastCampaign] = [campaign, campaign];
@@ -107,13 +138,19 @@ class Walk {
     return makeId(kind, this.moment.at, randomBytes(10));
   }
 
+  private lift(of: keyof ArmEffect): number {
+    return this.arms.reduce((product, { armId }) => product * this.effectOf(armId)[of], 1);
+  }
+
   private wait(minutes: number): void {
     this.moment.at += minutes * MINUTE_MS;
     this.visitor.lastAt = this.moment.at;
   }
 
   private happen<Kind extends EventKind>(kind: Kind, stepId: string, data?: EventPayload<Kind>): void {
-    this.services.recorder.record(makeEvent(this.services, kind, 'live', this.visitor, { funnelId: this.funnel.id, stepId, ...(data ? { data } : {}) }));
+    this.services.recorder.record(
+      makeEvent(this.services, kind, 'live', this.visitor, { funnelId: this.funnel.id, stepId, arms: this.arms, ...(data ? { data } : {}) }),
+    );
   }
 
   /** All that this person does. Yields the moments at which they come back, Unix time in milliseconds. */
@@ -143,8 +180,13 @@ class Walk {
     const publication = this.services.live.all().find((each) => each.funnelId === this.funnel.id);
     let stepId: string | undefined = publication?.snapshot.graph.entryId;
     for (let steps = 0; stepId !== undefined && steps < 12; steps++) {
-      const live = this.services.live.step(stepId);
+      const live = this.services.live.step(stepId, {
+        visitorId: this.visitor.id,
+        arms: this.order?.arms ?? null,
+        facts: () => gatherFacts(this.services, { visitor: this.visitor }),
+      });
       if (!live) return;
+      this.arms = live.arms;
       this.happen('page.viewed', stepId);
       const outcome = this.at(live);
       if (!outcome) return;
@@ -201,7 +243,9 @@ class Walk {
 
   private leaveAddress(live: LiveStep): Outcome | null {
     const { db, recorder } = this.services;
-    if (!this.past.isLead) return null;
+    // An arm that does better wins over some who would have left.
+    const more = this.lift('leads') - 1;
+    if (!this.past.isLead && this.random() > more * USUAL_LEADS) return null;
     this.wait(1);
     const contact = saveContact(db, this.services, { ...this.past.person, funnelId: this.funnel.id, campaign: this.past.campaign, isOwner: false });
     Object.assign(this.visitor, { contactId: contact.id });
@@ -253,7 +297,7 @@ class Walk {
     if (quoted.quote.problems.length > 0) return null;
     saveCart(this.services, live, cartId, this.visitor.id, quoted.lines, values);
     this.happen('checkout.started', live.step.id);
-    if (this.random() > rates.pays * this.past.lift) return null;
+    if (this.random() > rates.pays * this.past.lift * this.lift('pays')) return null;
     this.wait(1);
     const { order, payment } = openOrder(db, this.services, {
       funnelId: this.funnel.id,
@@ -272,6 +316,7 @@ class Walk {
         ...(quoted.quote.shipping ? { address: { street: 'Lane of Owls 3', postcode: '1000', city: 'Moorby' } } : {}),
       },
       campaign: this.visitor.lastCampaign,
+      arms: this.arms,
     });
     this.take(order, payment);
     markPaid(db, this.services, order, payment);

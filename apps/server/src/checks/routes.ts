@@ -100,7 +100,12 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
     { method: 'get', path: '/funnels/:id/state', summary: 'What is wrong with a funnel, and not published yet', response: FunnelStateSchema },
     ({ params }) => {
       const state = openFunnel(db, params.id ?? '');
-      return { changes: state.arm ? NO_CHANGES : unpublishedChanges(state), problems: problemsOf(services, state) };
+      const products = productsOf(services, state);
+      return {
+        changes: state.arm ? NO_CHANGES : unpublishedChanges(state),
+        problems: problemsOf(services, state, products),
+        arm: openArm(services, state, products),
+      };
     },
   );
   api.on(

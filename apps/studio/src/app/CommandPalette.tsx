@@ -11,6 +11,7 @@ import { ordersApi } from '../orders/api';
 const COMMANDS = [
   { name: 'Start a funnel', to: '/funnels/new' },
   { name: 'Add a product', to: '/catalog/new' },
+  { name: 'Experiments: split tests', to: '/experiments' },
   { name: 'Discount codes', to: '/catalog/codes' },
   { name: 'Calculator: what a buyer pays', to: '/catalog/calculator' },
   { name: 'Tax rates', to: '/settings/tax' },

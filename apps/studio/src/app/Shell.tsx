@@ -1,5 +1,5 @@
 import type { Session } from '@ruta/core/team';
-import { Box, ChartColumn, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
+import { Box, ChartColumn, FlaskConical, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
 import { type ComponentType, lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { problemOf, rememberToken } from '../base/api';
@@ -21,6 +21,7 @@ const AREAS: Array<{ to: string; name: string; icon: ComponentType<{ size?: numb
   { to: '/catalog', name: 'Catalog', icon: Box },
   { to: '/sales', name: 'Sales', icon: Receipt },
   { to: '/insight', name: 'Insight', icon: ChartColumn },
+  { to: '/experiments', name: 'Experiments', icon: FlaskConical },
   { to: '/connections', name: 'Connections', icon: Plug },
   { to: '/settings', name: 'Settings', icon: SlidersHorizontal },
 ];

@@ -1,3 +1,4 @@
+import { splitArm } from '@ruta/core/experiments';
 import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useStore } from 'react-redux';
 import { Link } from 'react-router';
@@ -39,7 +40,7 @@ function waitingOf(openStepId: string | null, openFunnelId: string | null): Wait
       name: entry.place.name,
       problem: entry.problem,
       at: entry.at,
-      link: { to: `/funnels/${entry.place.funnelId}/page/${entry.stepId}`, name: 'Open the page' },
+      link: { to: `/funnels/${entry.place.funnelId}/page/${splitArm(entry.stepId).id}`, name: 'Open the page' },
       drop: () => unsavedPages.forget(entry.stepId, entry.windowId),
     }));
   const maps = unsavedMaps

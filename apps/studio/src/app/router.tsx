@@ -66,6 +66,8 @@ export const router = createBrowserRouter([
         ],
       },
       { path: '/insight/:by?', lazy: async () => ({ Component: (await import('../insight/InsightPage')).InsightPage }) },
+      { path: '/experiments', lazy: async () => ({ Component: (await import('../experiments/ExperimentsPage')).ExperimentsPage }) },
+      { path: '/experiments/:experimentId', lazy: async () => ({ Component: (await import('../experiments/ExperimentPage')).ExperimentPage }) },
       { path: '/connections', lazy: async () => ({ Component: (await import('../connections/ConnectionsPage')).ConnectionsPage }) },
       {
         path: '/settings',

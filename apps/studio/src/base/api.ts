@@ -78,6 +78,7 @@ export const api = createApi({
     'ConversionRule',
     'Report',
     'Scenario',
+    'Experiment',
     'Consent',
   ],
   refetchOnMountOrArgChange: true,

@@ -1,6 +1,6 @@
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Step } from '@ruta/core/funnel';
-import { TriangleAlert } from 'lucide-react';
+import { FlaskConical, TriangleAlert } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { StopMark } from './StopMark';
@@ -30,6 +30,7 @@ export function LineStrip({
         {stops.map((stop, index) => {
           const changed = live && funnel.changes.stepIds.includes(stop.id);
           const problem = funnel.problems.find((candidate) => candidate.stepId === stop.id);
+          const tested = funnel.tests.find(({ state, stepIds }) => state === 'running' && stepIds.includes(stop.id));
           const current = stop.id === currentId;
           return (
             <li key={stop.id} className="relative flex-1 min-w-[76px]">
@@ -42,11 +43,13 @@ export function LineStrip({
                 <span className="relative z-10">
                   <StopMark kind={stop.kind} current={current} size={current ? 28 : 26} />
                   {changed ? <span className="absolute -top-1 -right-2 size-2.5 rounded-full bg-info" title="Not published yet" /> : null}
+                  {tested ? <FlaskConical size={15} className="absolute -top-1.5 -left-5 text-experiment" aria-hidden="true" /> : null}
                   {problem ? <TriangleAlert size={14} className="absolute -top-1.5 -right-5 fill-way text-ink" aria-hidden="true" /> : null}
                 </span>
                 <span className={`truncate max-w-full px-2 group-hover:underline ${current ? 'font-bold' : 'text-soft'}`}>
                   {stop.name}
                   {changed ? <span className="sr-only">, not published yet</span> : null}
+                  {tested ? <span className="sr-only">, in the running test {tested.name}</span> : null}
                   {problem ? <span className="sr-only">, warning: {problem.message}</span> : null}
                 </span>
               </Link>

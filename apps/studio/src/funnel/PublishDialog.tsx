@@ -22,6 +22,9 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
   const count = changeCount(funnel);
   const first = funnel.version === 0;
   const sharedWith = [...new Set(Object.values(funnel.sharing.with).flatMap((users) => users.map(({ name }) => name)))];
+  const restarted = funnel.tests.filter(
+    ({ state, stepIds }) => state === 'running' && stepIds.some((id) => funnel.changes.stepIds.includes(id) || funnel.changes.settings),
+  );
   const address = funnel.addresses[funnel.graph.entryId] ?? '';
   return (
     <Modal
@@ -64,6 +67,11 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
               : null}
             {!first && funnel.changes.settings ? <li>Name, address, look or routes</li> : null}
           </ul>
+          {restarted.map(({ experimentId, name: test }) => (
+            <p key={experimentId} className="mt-2 rounded-md bg-experiment-tint px-3 py-2 wrap-anywhere">
+              “{test}” is running on what changes here. Publishing begins it anew: the new round counts from zero, the old one stays readable.
+            </p>
+          ))}
           {sharedWith.length > 0 ? (
             <p className="mt-1">
               Its offers are shared with {sharedWith.map((name) => `“${name}”`).join(', ')}: they change there with this, whatever else waits there.

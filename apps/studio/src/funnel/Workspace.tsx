@@ -7,6 +7,7 @@ import { useAppSelector } from '../base/store';
 import { shopApi } from '../shop/api';
 import { Button, IconButton } from '../ui/Button';
 import { Badge, Waiting } from '../ui/Page';
+import { ArmBar } from './ArmBar';
 import { funnelApi } from './api';
 import { FunnelSettings } from './FunnelSettings';
 import { LineStrip } from './LineStrip';
@@ -14,6 +15,7 @@ import { MapHalt } from './MapHalt';
 import { useMapState, withWaiting } from './mapSlice';
 import { PublishDialog } from './PublishDialog';
 import { ShortcutsDialog } from './ShortcutsDialog';
+import { UnderTest } from './UnderTest';
 import { changeCount, stopsOf } from './useFunnel';
 import { useMapSaving } from './useMap';
 
@@ -59,7 +61,7 @@ export function Workspace() {
       else if (event.key === 'm') void navigate(hrefIn('map', current));
       else if (event.key === 'o') void navigate(hrefIn('offer', current));
       else if (event.key === 'p') void navigate(`/funnels/${funnelId}/page/${current}`);
-      else if (event.key === 'r') void navigate(`/funnels/${funnelId}/results`);
+      else if (event.key === 'r' && !funnel.arm) void navigate(`/funnels/${funnelId}/results`);
       else if (event.key === '?') setOpen('shortcuts');
     };
     addEventListener('keydown', onKey);
@@ -73,22 +75,34 @@ export function Workspace() {
       <header className="bg-white border-b border-line px-5 pt-3">
         <div className="flex items-center gap-3 min-h-9">
           <h1 className="text-[1.3rem]">{funnel.name}</h1>
-          {funnel.version > 0 ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
+          {funnel.arm ? null : funnel.version > 0 ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
           <span className="text-soft">
-            {funnel.version === 0 ? 'Not published yet' : count === 0 ? 'All published' : `${count} ${count === 1 ? 'change' : 'changes'} not published`}
+            {funnel.arm
+              ? 'As one arm of a test shows it'
+              : funnel.version === 0
+                ? 'Not published yet'
+                : count === 0
+                  ? 'All published'
+                  : `${count} ${count === 1 ? 'change' : 'changes'} not published`}
           </span>
-          <IconButton name="Name and address of the funnel" onClick={() => setOpen('settings')}>
-            <Settings2 size={18} />
-          </IconButton>
-          <IconButton name="Look and code of the funnel" onClick={() => setOpen('look')}>
-            <Palette size={18} />
-          </IconButton>
+          {funnel.arm ? null : (
+            <>
+              <IconButton name="Name and address of the funnel" onClick={() => setOpen('settings')}>
+                <Settings2 size={18} />
+              </IconButton>
+              <IconButton name="Look and code of the funnel" onClick={() => setOpen('look')}>
+                <Palette size={18} />
+              </IconButton>
+            </>
+          )}
           <span className="ml-auto flex items-center gap-3">
             <SaveState timeZone={shop.settings.timeZone} />
-            <Button look={funnel.version > 0 && count === 0 ? 'plain' : 'main'} onClick={() => setOpen('publish')}>
-              <Upload size={16} aria-hidden="true" />
-              {funnel.version === 0 ? 'Publish' : count === 0 ? 'Published' : `Publish ${count} ${count === 1 ? 'change' : 'changes'}`}
-            </Button>
+            {funnel.arm ? null : (
+              <Button look={funnel.version > 0 && count === 0 ? 'plain' : 'main'} onClick={() => setOpen('publish')}>
+                <Upload size={16} aria-hidden="true" />
+                {funnel.version === 0 ? 'Publish' : count === 0 ? 'Published' : `Publish ${count} ${count === 1 ? 'change' : 'changes'}`}
+              </Button>
+            )}
           </span>
         </div>
         <LineStrip funnel={funnel} stops={stopsOf(funnel)} currentId={stepId} hrefOf={(id) => `/funnels/${funnelId}/${stepId ? view : 'page'}/${id}`} />
@@ -97,7 +111,8 @@ export function Workspace() {
             { name: 'Map', to: `/funnels/${funnelId}/map${stepId ? `/${current}` : ''}` },
             { name: 'Page', to: `/funnels/${funnelId}/page/${current}` },
             { name: 'Offer', to: `/funnels/${funnelId}/offer/${current}` },
-            { name: 'Results', to: `/funnels/${funnelId}/results` },
+            // What is counted of an arm stands with its test.
+            ...(funnel.arm ? [] : [{ name: 'Results', to: `/funnels/${funnelId}/results` }]),
           ].map((view) => (
             <NavLink
               key={view.name}
@@ -111,6 +126,7 @@ export function Workspace() {
           ))}
         </nav>
       </header>
+      {funnel.arm ? <ArmBar arm={funnel.arm} /> : <UnderTest funnel={funnel} stepId={stepId} />}
       {detail ? <MapHalt funnel={detail} /> : null}
       <div className="flex-1 min-h-0 overflow-y-auto">
         <Outlet context={{ funnel, shop }} />

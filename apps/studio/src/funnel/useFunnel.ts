@@ -1,4 +1,5 @@
 import type { FunnelDetail } from '@ruta/core/checks';
+import { inArm } from '@ruta/core/experiments';
 import type { Step } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
 import { useOutletContext } from 'react-router';
@@ -10,6 +11,9 @@ export interface WorkspaceContext {
 
 /** The funnel that the workspace is open at. */
 export const useWorkspace = () => useOutletContext<WorkspaceContext>();
+
+/** By which key the page of a stop is opened: its own, or as the arm has it that the funnel is opened as. */
+export const pageKey = ({ arm }: Pick<FunnelDetail, 'arm'>, stepId: string): string => (arm ? inArm(stepId, arm.id) : stepId);
 
 /** The stops of a funnel in the order people pass them. */
 export function stopsOf(funnel: FunnelDetail): Step[] {

@@ -5,7 +5,7 @@ import { insightApi, type ReportAsk } from './api';
 import { cartsOption, flowOption, hoursOption, trendOption } from './charts/options';
 import { dayWords } from './periods';
 
-const Chart = lazy(() => import('./charts/Chart'));
+const Chart = lazy(() => import('../ui/Chart'));
 const HEIGHT = 210;
 
 /** The chart that answers what a report asks; reports that a table answers better have none. */

@@ -4,8 +4,9 @@ import { bumpsOf, mainOffers } from '@ruta/core/offers';
 import type { ShopView } from '@ruta/core/pricing';
 import { offerWords } from '@ruta/pages';
 import { Handle, type Node, type NodeProps, Position } from '@xyflow/react';
-import { Link2, TriangleAlert } from 'lucide-react';
+import { FlaskConical, Link2, TriangleAlert } from 'lucide-react';
 import { OUTCOME_QUESTIONS } from '../funnel/outcomeWords';
+import { pageKey } from '../funnel/useFunnel';
 import { pageApi } from '../page/api';
 import { studioContext } from '../page/studioContext';
 import { PagePicture } from '../ui/PagePicture';
@@ -20,9 +21,10 @@ const HANDLE_GAP = 26;
 export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
   const { step, funnel, shop, captions, isCurrent, isNew } = data;
   // A stop that was just drawn has its page once the server knows of it.
-  const { data: draft } = pageApi.useStepPageQuery(step.id, { refetchOnMountOrArgChange: true, skip: isNew });
+  const { data: draft } = pageApi.useStepPageQuery(pageKey(funnel, step.id), { refetchOnMountOrArgChange: true, skip: isNew });
   const problem = funnel.problems.find((candidate) => candidate.stepId === step.id);
   const price = priceOf(step, funnel, shop);
+  const tested = funnel.tests.find(({ state, stepIds }) => state === 'running' && stepIds.includes(step.id));
   const { outcomes } = stepKindOf(step.kind);
   const sourceName = step.sharedFrom && (funnel.sharing.from[step.sharedFrom.funnelId] ?? 'another funnel');
   return (
@@ -36,6 +38,13 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
           <PagePicture page={draft.page} context={studioContext(shop, funnel, step, draft.pictures)} width={STOP_WIDTH - 3} height={PICTURE_HEIGHT} />
         ) : null}
         {price ? <span className="absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">{price}</span> : null}
+        {tested ? (
+          <FlaskConical
+            size={20}
+            className="absolute right-2 top-2 rounded-sm bg-white text-experiment p-0.5"
+            aria-label={`In the running test “${tested.name}”`}
+          />
+        ) : null}
         {problem ? <TriangleAlert size={18} className="absolute left-2 top-2 fill-way text-ink" aria-label={`Warning: ${problem.message}`} /> : null}
       </div>
       <div className="px-2.5 py-1.5 leading-[1.35]">

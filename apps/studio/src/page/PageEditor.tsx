@@ -3,10 +3,10 @@ import type { Facts } from '@ruta/core/facts';
 import { findElement, isConditional, type Operation, sectionsIn, shownPage } from '@ruta/core/page';
 import { ExternalLink, Eye, ListTree, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { useParams } from 'react-router';
+import { useLocation, useParams } from 'react-router';
 import { useAppDispatch } from '../base/store';
 import { SharedNotice } from '../funnel/SharedNotice';
-import { useWorkspace } from '../funnel/useFunnel';
+import { pageKey, useWorkspace } from '../funnel/useFunnel';
 import { Button, ButtonLink, IconButton } from '../ui/Button';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Waiting } from '../ui/Page';
@@ -37,6 +37,7 @@ import { SeenBy } from './SeenBy';
 import { Sheet } from './Sheet';
 import { joined, standingOf } from './standing';
 import { studioContext } from './studioContext';
+import type { OpenedAt } from './TryAnother';
 import { unsavedPages } from './unsaved';
 import { useAutosave } from './useAutosave';
 import { ViewTools } from './ViewTools';
@@ -65,7 +66,9 @@ function Editor({ stepId }: { stepId: string }) {
   const dispatch = useAppDispatch();
   const editor = useEditor();
   const { page, selection } = editor;
-  const loaded = pageApi.useStepPageQuery(stepId, { refetchOnMountOrArgChange: true });
+  // A page of an arm is another one than the funnel's own, though it stands at the same stop.
+  const key = pageKey(funnel, stepId);
+  const loaded = pageApi.useStepPageQuery(key, { refetchOnMountOrArgChange: true });
   const [addingAt, setAddingAt] = useState<number | null>(null);
   const [seenBy, setSeenBy] = useState<Facts | null>(null);
   /** On a narrow screen the outline comes when it is called. */
@@ -73,14 +76,16 @@ function Editor({ stepId }: { stepId: string }) {
   const step = funnel.graph.steps.find((candidate) => candidate.id === stepId);
   const stepName = step?.name ?? '';
   const setAside = useAutosave();
+  const openedAt = useLocation().state as OpenedAt | null;
 
   // Opened anew only for another stop: what the server sends back after saving must not undo what is typed meanwhile.
   const { data, isFetching } = loaded;
   useEffect(() => {
-    if (!data || data.stepId !== stepId || isFetching || editor.stepId === stepId) return;
+    if (!data || data.stepId !== key || isFetching || editor.stepId === key) return;
     setAside();
     dispatch(opened({ ...data, place: { funnelId: funnel.id, name: stepName } }));
-    const kept = unsavedPages.find(stepId);
+    if (openedAt?.select) dispatch(selected(openedAt.select));
+    const kept = unsavedPages.find(key);
     if (!kept) return;
     const standing = standingOf(kept, data);
     unsavedPages.forget(kept.stepId, kept.windowId);
@@ -92,7 +97,7 @@ function Editor({ stepId }: { stepId: string }) {
     const both = standing === 'conflicts' ? joined(kept, data) : null;
     if (both) dispatch(editsJoined({ page: both, server: data }));
     else if (standing === 'conflicts') dispatch(conflictMet(data));
-  }, [data, isFetching, stepId, editor.stepId, dispatch, setAside, funnel.id, stepName]);
+  }, [data, isFetching, key, editor.stepId, dispatch, setAside, funnel.id, stepName, openedAt]);
   useEffect(
     () => () => {
       setAside();
@@ -161,14 +166,14 @@ function Editor({ stepId }: { stepId: string }) {
   }, [onKey]);
 
   if (!step) return <p className="p-8">This stop is not part of the funnel any more.</p>;
-  if (!page || editor.stepId !== stepId || !context) return <Waiting error={loaded.error} retry={loaded.refetch} />;
+  if (!page || editor.stepId !== key || !context) return <Waiting error={loaded.error} retry={loaded.refetch} />;
   const own = sectionsIn(page, null);
   const end = own.at(-1);
   // What is added goes before a footer, and before what pop-ups show.
   const endOfBody = end ? page.sections.indexOf(end) + (end.space === 'tight' ? 0 : 1) : 0;
   return (
     <div className="h-full flex flex-col">
-      {conflict ? <ConflictBar stepId={stepId} showing={conflict.showing} /> : null}
+      {conflict ? <ConflictBar stepId={key} showing={conflict.showing} /> : null}
       {editor.hasJoined ? (
         <p role="status" className="flex flex-wrap items-center gap-3 px-5 py-2.5 bg-way-tint border-b border-line">
           <span className="font-semibold">Another window changed other parts of this page meanwhile. Both are kept.</span>
@@ -221,7 +226,7 @@ function Editor({ stepId }: { stepId: string }) {
               <ButtonLink to={`/funnels/${funnel.id}/preview/${stepId}`} target="_blank" rel="noreferrer" look="quiet">
                 <Eye size={15} aria-hidden="true" /> Preview
               </ButtonLink>
-              {funnel.version > 0 ? (
+              {funnel.version > 0 && !funnel.arm ? (
                 <ButtonLink to={funnel.addresses[stepId] ?? ''} target="_blank" rel="noreferrer" look="quiet">
                   <ExternalLink size={15} aria-hidden="true" /> Live page
                 </ButtonLink>

@@ -18,6 +18,7 @@ import { VersionsSheet } from './VersionsSheet';
 
 /** The page's own settings: what search engines and link previews show, and the stop's name, address and product. */
 export function PageSheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation) => void }) {
+  const { funnel } = useWorkspace();
   const set = (changes: Extract<Operation, { kind: 'changeSettings' }>['changes']) => apply({ kind: 'changeSettings', changes });
   return (
     <div className="px-4 py-3 grid gap-5">
@@ -46,8 +47,12 @@ export function PageSheet({ page, step, context, apply }: { page: PageDocument; 
       </section>
       <StepSettings key={step.id} step={step} />
       <PopUpsSheet page={page} apply={apply} />
-      <VersionsSheet page={page} step={step} context={context} apply={apply} />
-      <PageFiles stepId={step.id} apply={apply} />
+      {funnel.arm ? null : (
+        <>
+          <VersionsSheet page={page} step={step} context={context} apply={apply} />
+          <PageFiles stepId={step.id} apply={apply} />
+        </>
+      )}
       <details className="border-t border-line pt-4">
         <summary className="font-semibold cursor-pointer">Code of your own{page.code ? ' · in use' : ''}</summary>
         <div className="mt-3">
@@ -96,6 +101,10 @@ function StepSettings({ step }: { step: Step }) {
       />
       {step.id === graph.entryId ? (
         <p className="text-soft">The funnel begins here, at /{funnel.slug}.</p>
+      ) : funnel.arm ? (
+        <p className="text-soft">
+          Its address is /{funnel.slug}/{slug}: the same in all arms.
+        </p>
       ) : (
         <TextField
           label="Address"

@@ -1,3 +1,4 @@
+import { inArm, splitArm } from '@ruta/core/experiments';
 import { PageView } from '@ruta/pages';
 import { useEffect } from 'react';
 import { useParams } from 'react-router';
@@ -14,7 +15,8 @@ import { useWindowWidth } from './useWindowWidth';
 export function PreviewTab() {
   const { funnelId = '', stepId = '' } = useParams();
   const funnel = funnelApi.useFunnelQuery(funnelId, { refetchOnFocus: true });
-  const draft = pageApi.useStepPageQuery(stepId, { refetchOnFocus: true });
+  const { armId } = splitArm(funnelId);
+  const draft = pageApi.useStepPageQuery(armId === null ? stepId : inArm(stepId, armId), { refetchOnFocus: true });
   const shop = shopApi.useShopQuery();
   const width = useWindowWidth();
   const title = draft.data?.page.title;

@@ -12,6 +12,7 @@ import { LayoutFields, SizeFields } from './LayoutFields';
 import { PageSheet } from './PageSheet';
 import { SectionSheet } from './SectionSheet';
 import { ShowFields } from './ShowFields';
+import { TryAnother } from './TryAnother';
 
 /** Settings of what is selected on the page, or of the page itself when nothing is. */
 export function Sheet({ page, step, context, apply }: { page: PageDocument; step: Step; context: PageContext; apply: (operation: Operation | null) => void }) {
@@ -68,6 +69,8 @@ export function Sheet({ page, step, context, apply }: { page: PageDocument; step
           />
         </>
       ) : null}
+      {place ? <TryAnother stepId={step.id} stepName={step.name} part={{ element: place.element }} /> : null}
+      {section ? <TryAnother stepId={step.id} stepName={step.name} part={{ section }} /> : null}
       {part && selection ? (
         <ShowFields
           id={selection.id}

@@ -1,4 +1,5 @@
 import type { PictureInfo } from '@ruta/core/catalog';
+import { inArm, splitArm } from '@ruta/core/experiments';
 import type { Step } from '@ruta/core/funnel';
 import { applyOperation, type Operation, type PageDocument } from '@ruta/core/page';
 import { useCallback, useSyncExternalStore } from 'react';
@@ -13,18 +14,20 @@ import { unsavedPages } from './unsaved';
  */
 export function usePageHand(step: Step, funnelId: string) {
   const dispatch = useAppDispatch();
-  const { data, error, refetch } = pageApi.useStepPageQuery(step.id);
-  const kept = useSyncExternalStore(unsavedPages.subscribe, () => unsavedPages.own(step.id));
+  const { armId } = splitArm(funnelId);
+  const key = armId === null ? step.id : inArm(step.id, armId);
+  const { data, error, refetch } = pageApi.useStepPageQuery(key);
+  const kept = useSyncExternalStore(unsavedPages.subscribe, () => unsavedPages.own(key));
   const page: PageDocument | undefined = kept?.page ?? data?.page;
   const change = useCallback(
     (operation: Operation) => {
-      const own = unsavedPages.own(step.id);
+      const own = unsavedPages.own(key);
       const before = own ?? data;
       if (!before) return;
       const { page: changed } = applyOperation(before.page, operation);
       const { revision, pictures } = before;
       unsavedPages.keep({
-        stepId: step.id,
+        stepId: key,
         place: { funnelId, name: step.name },
         revision,
         page: changed,
@@ -34,13 +37,13 @@ export function usePageHand(step: Step, funnelId: string) {
       });
       void sendUnsaved(dispatch, null);
     },
-    [dispatch, data, step.id, step.name, funnelId],
+    [dispatch, data, key, step.name, funnelId],
   );
   /** Knows of a picture that was just uploaded for this stop. */
   const addPicture = useCallback(
     (picture: PictureInfo) =>
-      dispatch(pageApi.util.updateQueryData('stepPage', step.id, (known) => ({ ...known, pictures: { ...known.pictures, [picture.id]: picture } }))),
-    [dispatch, step.id],
+      dispatch(pageApi.util.updateQueryData('stepPage', key, (known) => ({ ...known, pictures: { ...known.pictures, [picture.id]: picture } }))),
+    [dispatch, key],
   );
   return { page, pictures: data?.pictures, error, refetch, change, addPicture };
 }

@@ -3,10 +3,6 @@ import { ArmViewSchema, ExperimentStateSchema } from '../experiments';
 import { ChangesSchema, FunnelViewSchema } from '../funnel';
 import { ProblemSchema } from './check';
 
-/** What is wrong with a funnel, and what of it is not published yet: looked at anew after every change. */
-export const FunnelStateSchema = z.object({ changes: ChangesSchema, problems: z.array(ProblemSchema) });
-export type FunnelState = z.infer<typeof FunnelStateSchema>;
-
 /** The arm of a split test as which a funnel is opened: everything in it is as visitors of this arm see it. */
 export const OpenArmSchema = z.object({
   id: z.string(),
@@ -18,11 +14,18 @@ export const OpenArmSchema = z.object({
 });
 export type OpenArm = z.infer<typeof OpenArmSchema>;
 
+/** What is wrong with a funnel, and what of it is not published yet: looked at anew after every change. */
+export const FunnelStateSchema = z.object({
+  changes: ChangesSchema,
+  problems: z.array(ProblemSchema),
+  arm: OpenArmSchema.nullable(),
+});
+export type FunnelState = z.infer<typeof FunnelStateSchema>;
+
 /** A split test that a stop is part of. */
 export const StopTestSchema = z.object({ experimentId: z.string(), name: z.string(), state: ExperimentStateSchema, stepIds: z.array(z.string()) });
 
 export const FunnelDetailSchema = FunnelViewSchema.extend(FunnelStateSchema.shape).extend({
-  arm: OpenArmSchema.nullable(),
   tests: z.array(StopTestSchema).describe('Those that are planned or running'),
 });
 export type FunnelDetail = z.infer<typeof FunnelDetailSchema>;

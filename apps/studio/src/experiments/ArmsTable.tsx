@@ -1,0 +1,118 @@
+import type { Goal, Round } from '@ruta/core/experiments';
+import { formatAmount, formatCount, formatRate } from '../base/format';
+import { IntervalBar, scaleOf } from './IntervalBar';
+import { REACHED_WORDS } from './words';
+
+const SMALLEST = 0.001;
+const percent = (value: number) => (value < SMALLEST ? 'under 0.1 %' : formatRate(value));
+
+/** The arms of a round beside each other: who came, what they did, and how sure one can be. */
+export function ArmsTable({ round, goal, currency }: { round: Round; goal: Goal; currency: string }) {
+  const { arms } = round.result;
+  const isRevenue = goal === 'revenue';
+  const estimateOf = (arm: (typeof arms)[number]) => (isRevenue ? (arm.revenue?.perVisitor ?? 0) : arm.rate);
+  const intervalOf = (arm: (typeof arms)[number]) => (isRevenue ? (arm.revenue?.interval ?? ([0, 0] as [number, number])) : arm.interval);
+  const write = (value: number) => (isRevenue ? formatAmount(value, currency) : formatRate(value));
+  const signed = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${write(Math.abs(value))}`;
+  const scale = scaleOf(arms.map(intervalOf));
+  const visitors = arms.reduce((sum, arm) => sum + arm.visitors, 0);
+  const best = Math.max(...arms.map(estimateOf));
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full min-w-[860px]" aria-label="Arms of the test">
+        <thead>
+          <tr className="text-left text-soft align-bottom">
+            <th scope="col" className="py-1 font-semibold">
+              Arm
+            </th>
+            <th scope="col" className="py-1 font-semibold text-right">
+              Visitors
+            </th>
+            <th scope="col" className="py-1 font-semibold text-right">
+              {REACHED_WORDS[goal]}
+            </th>
+            <th scope="col" className="py-1 pl-5 font-semibold">
+              {isRevenue ? 'Revenue per visitor' : 'Rate'}, and where it lies
+            </th>
+            <th scope="col" className="py-1 font-semibold text-right">
+              Against the original
+            </th>
+            <th scope="col" className="py-1 font-semibold text-right">
+              {isRevenue ? 'Best rate of buyers' : 'Best of all'}
+            </th>
+            <th scope="col" className="py-1 font-semibold text-right">
+              By chance
+            </th>
+          </tr>
+        </thead>
+        <tbody className="figures align-top">
+          {arms.map((arm, index) => {
+            const [from, to] = intervalOf(arm);
+            const { against } = arm;
+            return (
+              <tr key={arm.name} className="border-t border-line" data-arm-row={arm.name}>
+                <th scope="row" className="py-2 pr-3 text-left wrap-anywhere">
+                  {arm.name}
+                </th>
+                <td className="py-2 text-right">
+                  {formatCount(arm.visitors)}
+                  <span className="block text-soft">
+                    {visitors === 0 ? '–' : formatRate(arm.visitors / visitors)} of {round.arms[index]?.share} %
+                  </span>
+                </td>
+                <td className="py-2 text-right">
+                  {formatCount(arm.converted)}
+                  {isRevenue ? <span className="block text-soft">{formatRate(arm.visitors === 0 ? null : arm.rate)}</span> : null}
+                </td>
+                <td className="py-2 pl-5">
+                  <span className="flex items-center gap-3">
+                    <strong className="w-20 text-right">{arm.visitors === 0 ? '–' : write(estimateOf(arm))}</strong>
+                    <IntervalBar
+                      value={estimateOf(arm)}
+                      interval={[from, to]}
+                      scale={scale}
+                      isAhead={arms.length > 1 && estimateOf(arm) === best && arm.visitors > 0}
+                    />
+                  </span>
+                  <span className="block text-soft">
+                    {write(from)} to {write(to)}
+                  </span>
+                </td>
+                <td className="py-2 text-right">
+                  {against ? (
+                    <>
+                      {against.relative === null ? '–' : `${against.relative > 0 ? '+' : ''}${(against.relative * 100).toFixed(1)} %`}
+                      <span className="block text-soft">
+                        {against.interval ? `${signed(against.interval[0])} to ${signed(against.interval[1])}` : 'too few yet'}
+                      </span>
+                    </>
+                  ) : (
+                    <span className="text-soft">–</span>
+                  )}
+                </td>
+                <td className="py-2 text-right">
+                  {formatRate(arm.chanceBest)}
+                  <span className="block text-soft" title="What of the rate would be lost on average by choosing it, against the best of all">
+                    loss {(arm.expectedLoss * 100).toFixed(2)} %
+                  </span>
+                </td>
+                <td className="py-2 text-right">
+                  {against ? (
+                    <>
+                      <strong>{percent(against.alwaysValid)}</strong>
+                      <span className="block text-soft" title="The ordinary p-value: right for one look at the planned end only">
+                        plain {percent(against.plain)}
+                      </span>
+                    </>
+                  ) : (
+                    <span className="text-soft">–</span>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
