@@ -5,7 +5,7 @@ import type { Db } from '../base/db';
 import type { Services } from '../base/services';
 import { loadShop } from '../shop/store';
 import { differencesOf, type OpenFunnel, shownOf } from './armFunnel';
-import { runningRound } from './store';
+import { type RoundRow, runningRound } from './store';
 import { experiments } from './tables';
 
 /** As which arm of which test a funnel is opened; null for the funnel itself. */
@@ -22,6 +22,11 @@ export function openArm({ db }: Pick<Services, 'db'>, { arm, graph, steps, funne
   };
 }
 
+/** The funnel's own routes that an arm leads elsewhere. */
+const routesOf = ({ arms }: RoundRow): string[] => [
+  ...new Set(arms.flatMap(({ changes }) => changes.graph.flatMap((operation) => ('routeId' in operation ? [operation.routeId] : [])))),
+];
+
 /** The tests of a funnel that are planned or running, each with the stops that it is about. */
 export function testsOf(db: Db, funnelId: string): FunnelDetail['tests'] {
   return db
@@ -30,5 +35,8 @@ export function testsOf(db: Db, funnelId: string): FunnelDetail['tests'] {
     .where(and(eq(experiments.funnelId, funnelId), ne(experiments.state, 'ended')))
     .orderBy(desc(experiments.createdAt))
     .all()
-    .map(({ id, name, state, stepId }) => ({ experimentId: id, name, state, stepIds: runningRound(db, id)?.stops ?? [stepId] }));
+    .map(({ id, name, state, stepId }) => {
+      const round = runningRound(db, id);
+      return { experimentId: id, name, state, stepIds: round?.stops ?? [stepId], routeIds: round ? routesOf(round) : [] };
+    });
 }

@@ -33,17 +33,24 @@ export interface Buyer {
 
 const scopeOf = ({ funnelId, from, until }: Population): Scope => ({ from, until, days: { from: '', to: '' }, funnelId, filter: undefined, orderIds: null });
 
-/** What each visitor bought in the funnel after they were first counted, bumps and additions included. */
+/**
+ * What each visitor bought in the funnel after they were first counted, bumps and additions included. It is payments that
+ * count: whoever is first counted at an offer has paid for their order before, in every arm alike.
+ */
 export function buyersOf({ db }: Pick<Tracked, 'db'>, population: Population): Buyer[] {
-  const orders = sql`SELECT o.visitor_id, o.id AS order_id, min(p.paid_at) AS paid_at, sum(l.net) AS net, sum(${REFUNDED}) AS refunded,
+  const payments = sql`SELECT o.visitor_id, o.id AS order_id, p.id AS payment_id, p.paid_at, sum(l.net) AS net, sum(${REFUNDED}) AS refunded,
       max(l.role = 'bump') AS bump, max(l.role IN ('upsell', 'downsell')) AS addition
-    FROM ${soldLines(scopeOf(population), false)} AND o.visitor_id IS NOT NULL GROUP BY o.id`;
+    FROM ${soldLines(scopeOf(population), false)} AND o.visitor_id IS NOT NULL GROUP BY p.id`;
   return db.all<Buyer>(sql`
-    WITH who AS (${population.rows}), sold AS (${orders})
-    SELECT who.visitor_id AS visitorId, who.arm_id AS armId, who.day AS day, who.device AS device, sum(sold.net) AS net, sum(sold.refunded) AS refunded,
-      count(*) AS orders, sum(sold.bump) AS withBump, sum(sold.addition) AS withAddition, sum(sold.refunded > 0) AS refundedOrders
-    FROM sold JOIN who ON who.visitor_id = sold.visitor_id AND sold.paid_at >= who.first_at
-    GROUP BY who.visitor_id`);
+    WITH who AS (${population.rows}), paid AS (${payments}),
+    sold AS (
+      SELECT who.visitor_id, who.arm_id, who.day, who.device, sum(paid.net) AS net, sum(paid.refunded) AS refunded, max(paid.bump) AS bump, max(paid.addition) AS addition
+      FROM paid JOIN who ON who.visitor_id = paid.visitor_id AND paid.paid_at >= who.first_at
+      GROUP BY who.visitor_id, paid.order_id
+    )
+    SELECT visitor_id AS visitorId, arm_id AS armId, day, device, sum(net) AS net, sum(refunded) AS refunded,
+      count(*) AS orders, sum(bump) AS withBump, sum(addition) AS withAddition, sum(refunded > 0) AS refundedOrders
+    FROM sold GROUP BY visitor_id`);
 }
 
 /** How many came, and how many of them reached a goal that is not a sale, by arm, day and device. */

@@ -108,6 +108,7 @@ export function listTests(services: Tracked, { search, funnelId }: { search: str
       startedAt: all[0]?.startedAt ?? null,
       endedAt: row.endedAt,
       outcome: last?.outcome ?? null,
+      verdict: view?.result.decision.kind ?? null,
       words: view ? standing(view) : (last?.why ?? 'Not started yet.'),
       learned: row.learned,
     };

@@ -10,6 +10,7 @@ import { countProducts } from '../catalog/list';
 import { sellingPastedKeys } from '../catalog/store';
 import { carts } from '../checkout/tables';
 import { contacts } from '../contacts/tables';
+import { listTests } from '../experiments/view';
 import { listFunnels, publishedAt } from '../funnel/store';
 import { hasSold } from '../orders/store';
 import { charges, orders, refunds } from '../orders/tables';
@@ -78,8 +79,24 @@ export function todayOf(services: Tracked): Today {
     usual: { orders: before.orders / USUAL_DAYS, revenue: before.revenue / USUAL_DAYS, leads: before.leads / USUAL_DAYS },
     nextSteps: nextSteps.every((step) => step.done) ? [] : nextSteps,
     unusual: unusualDays(services),
-    needs: needsOf(services, yesterday),
+    needs: [...needsOf(services, yesterday), ...testsToDecide(services)],
   };
+}
+
+/** So long a test that has ended is told. */
+const TOLD_MS = 3 * DAY_MS;
+
+/** Tests that can be decided, that something is wrong with, and what came of those that have just ended. */
+function testsToDecide(services: Tracked): Today['needs'] {
+  const now = services.clock.now();
+  return listTests(services, { search: '' }).flatMap(({ id, name, state, outcome, words, verdict, endedAt }) => {
+    const link = `/experiments/${id}`;
+    if (state === 'running' && verdict !== null && verdict !== 'go-on') {
+      return [{ title: verdict === 'not-to-be-trusted' ? `Something is wrong with “${name}”` : `“${name}” can be decided`, detail: words, link }];
+    }
+    if (state === 'ended' && outcome && endedAt !== null && now - endedAt < TOLD_MS) return [{ title: `“${name}” has ended`, detail: words, link }];
+    return [];
+  });
 }
 
 /** What waits for a person: things that were not sent or settled, carts that were left, keys that run out. */

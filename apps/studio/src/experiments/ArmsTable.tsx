@@ -40,6 +40,11 @@ export function ArmsTable({ round, goal, currency }: { round: Round; goal: Goal;
             <th scope="col" className="py-1 font-semibold text-right">
               {isRevenue ? 'Best rate of buyers' : 'Best of all'}
             </th>
+            {isRevenue ? null : (
+              <th scope="col" className="py-1 font-semibold text-right">
+                Revenue per visitor
+              </th>
+            )}
             <th scope="col" className="py-1 font-semibold text-right">
               By chance
             </th>
@@ -81,7 +86,9 @@ export function ArmsTable({ round, goal, currency }: { round: Round; goal: Goal;
                 <td className="py-2 text-right">
                   {against ? (
                     <>
-                      {against.relative === null ? '–' : `${against.relative > 0 ? '+' : ''}${(against.relative * 100).toFixed(1)} %`}
+                      {against.relative === null
+                        ? '–'
+                        : `${against.relative > 0 ? '+' : against.relative < 0 ? '−' : ''}${Math.abs(against.relative * 100).toFixed(1)} %`}
                       <span className="block text-soft">
                         {against.interval ? `${signed(against.interval[0])} to ${signed(against.interval[1])}` : 'too few yet'}
                       </span>
@@ -96,6 +103,20 @@ export function ArmsTable({ round, goal, currency }: { round: Round; goal: Goal;
                     loss {(arm.expectedLoss * 100).toFixed(2)} %
                   </span>
                 </td>
+                {isRevenue ? null : (
+                  <td className="py-2 text-right">
+                    {arm.revenue && arm.visitors > 0 ? (
+                      <>
+                        {formatAmount(arm.revenue.perVisitor, currency)}
+                        <span className="block text-soft">
+                          {formatAmount(arm.revenue.interval[0], currency)} to {formatAmount(arm.revenue.interval[1], currency)}
+                        </span>
+                      </>
+                    ) : (
+                      '–'
+                    )}
+                  </td>
+                )}
                 <td className="py-2 text-right">
                   {against ? (
                     <>

@@ -42,7 +42,13 @@ function Shown({ test, shop }: { test: ExperimentView; shop: ShopView }) {
             {test.step.address} <ExternalLink size={14} aria-hidden="true" />
           </a>
         ) : null}
-        {latest ? <span>since {formatTime(latest.startedAt, timeZone)}</span> : null}
+        {latest ? (
+          <span>
+            {test.endedAt ? '' : 'since '}
+            {formatTime((test.endedAt ? test.rounds.at(-1) : latest)?.startedAt ?? latest.startedAt, timeZone)}
+            {test.endedAt ? ` to ${formatTime(test.endedAt, timeZone)}` : ''}
+          </span>
+        ) : null}
       </p>
       {test.question ? <p className="mb-4 max-w-prose wrap-anywhere">{test.question}</p> : null}
       {test.state === 'planned' ? (
@@ -58,7 +64,7 @@ function Shown({ test, shop }: { test: ExperimentView; shop: ShopView }) {
           <ArmCards test={test} shop={shop} />
           {test.state === 'running' ? (
             <>
-              <PlanPanel test={test} currency={currency} />
+              {test.hasChanges ? <PlanPanel test={test} currency={currency} /> : null}
               <SettingsPanel test={test} shop={shop} />
             </>
           ) : null}

@@ -90,7 +90,12 @@ function Verdict({ round, visitors, timeZone }: { round: Round; visitors: number
         </p>
       ) : (
         <p className="flex flex-wrap items-center gap-2 text-soft">
-          <progress max={1} value={part} className="w-40" aria-label="Of the planned visitors" />
+          <progress
+            max={1}
+            value={part}
+            className="w-40 h-2.5 appearance-none rounded-full overflow-hidden [&::-webkit-progress-bar]:bg-band [&::-webkit-progress-value]:bg-go [&::-moz-progress-bar]:bg-go"
+            aria-label="Of the planned visitors"
+          />
           <span className="figures">
             {formatCount(visitors)} of about {formatCount(planned.visitors)} visitors
           </span>

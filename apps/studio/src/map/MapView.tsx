@@ -52,7 +52,10 @@ function FunnelMap() {
   const [adding, setAdding] = useState(false);
   /** The route that another funnel's offers are put on. */
   const [sharing, setSharing] = useState<string | null>(null);
-  const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days }, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
+  const { data: figures } = funnelApi.useFiguresQuery(
+    { id: funnel.arm?.funnelId ?? funnel.id, days },
+    { refetchOnMountOrArgChange: true, refetchOnFocus: true },
+  );
   const { graph } = funnel;
   const { currency } = shop.settings;
   const hand = useMapHand(graph);
@@ -129,7 +132,7 @@ function FunnelMap() {
     });
     return () => cancelAnimationFrame(frame);
   }, [nodes]);
-  const looks = useMemo(() => lineLooks(graph, figures, names, lens), [graph, figures, names, lens]);
+  const looks = useMemo(() => lineLooks(graph, figures, names, lens, funnel.tests), [graph, figures, names, lens, funnel.tests]);
   const edges = useMemo<Array<Edge<RouteData>>>(
     () =>
       graph.routes.flatMap((route) => {

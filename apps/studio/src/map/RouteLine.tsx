@@ -6,6 +6,10 @@ import type { LineLook } from './lenses';
 
 export type RouteData = { look: LineLook; line: PlacedLine };
 
+/** A line under test is a double line. */
+const EXPERIMENT_COLOUR = '#6A4BA3';
+const GAP = 2;
+
 export const LINE_COLOURS: Record<LineLook['kind'], string> = { yes: '#0B6B4F', no: '#7B8A8D', conditional: '#6A4BA3' };
 
 /** What the plus on a line does; null where the map is only looked at. */
@@ -20,6 +24,8 @@ export function RouteLine({ id, data }: EdgeProps<Edge<RouteData>>) {
   const colour = LINE_COLOURS[look.kind];
   return (
     <>
+      {look.test ? <BaseEdge path={pathOf(line.points)} style={{ stroke: EXPERIMENT_COLOUR, strokeWidth: look.width + 4 * GAP }} /> : null}
+      {look.test ? <BaseEdge path={pathOf(line.points)} style={{ stroke: '#FFFFFF', strokeWidth: look.width + 2 * GAP }} /> : null}
       <BaseEdge path={pathOf(line.points)} style={{ stroke: colour, strokeWidth: look.width, ...(look.kind === 'no' ? { strokeDasharray: '7 6' } : {}) }} />
       <EdgeLabelRenderer>
         <div

@@ -1,3 +1,4 @@
+import type { FunnelDetail } from '@ruta/core/checks';
 import type { FactNames } from '@ruta/core/facts';
 import { carriesGoal, type Graph, type Route } from '@ruta/core/funnel';
 import type { FunnelFigures } from '@ruta/core/reports';
@@ -17,6 +18,8 @@ export interface LineLook {
   title: string;
   figure: string | null;
   width: number;
+  /** The running test that leads people along another line here. */
+  test: string | null;
 }
 
 const THIN = 4;
@@ -31,7 +34,13 @@ export function plateOf(route: Route, names: FactNames): string {
 }
 
 /** How every line looks through a lens. */
-export function lineLooks(graph: Graph, figures: FunnelFigures | undefined, names: FactNames, lens: Lens): Record<string, LineLook> {
+export function lineLooks(
+  graph: Graph,
+  figures: FunnelFigures | undefined,
+  names: FactNames,
+  lens: Lens,
+  tests: FunnelDetail['tests'] = [],
+): Record<string, LineLook> {
   const people = new Map(figures?.routes.map((row) => [row.routeId, row.people]));
   const most = Math.max(1, ...people.values());
   return Object.fromEntries(
@@ -50,6 +59,7 @@ export function lineLooks(graph: Graph, figures: FunnelFigures | undefined, name
           title: routeWords(route, names) + (isCounted ? `: ${formatCount(went)} people` : ''),
           figure: isCounted && rate !== null ? formatRate(Math.min(1, rate)) : null,
           width: isCounted ? THIN + ((THICK - THIN) * went) / most : THIN,
+          test: tests.find(({ routeIds }) => routeIds.includes(route.id))?.name ?? null,
         },
       ];
     }),

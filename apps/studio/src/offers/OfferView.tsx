@@ -44,7 +44,7 @@ export function OfferView() {
 
 function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDetail; shop: ShopView; onFocus: (offer: Offer) => void }) {
   const { change } = useMapHand(funnel.graph);
-  const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.id, days: 30 });
+  const { data: figures } = funnelApi.useFiguresQuery({ id: funnel.arm?.funnelId ?? funnel.id, days: 30 });
   const names = useMemo(() => namesFor(funnel, shop.settings.currency), [funnel, shop.settings.currency]);
   const { sells } = stepKindOf(step.kind);
   const { addPicture } = usePageHand(step, funnel.id);

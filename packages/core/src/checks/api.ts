@@ -23,7 +23,13 @@ export const FunnelStateSchema = z.object({
 export type FunnelState = z.infer<typeof FunnelStateSchema>;
 
 /** A split test that a stop is part of. */
-export const StopTestSchema = z.object({ experimentId: z.string(), name: z.string(), state: ExperimentStateSchema, stepIds: z.array(z.string()) });
+export const StopTestSchema = z.object({
+  experimentId: z.string(),
+  name: z.string(),
+  state: ExperimentStateSchema,
+  stepIds: z.array(z.string()),
+  routeIds: z.array(z.string()).describe('Routes that lead elsewhere in one of its arms'),
+});
 
 export const FunnelDetailSchema = FunnelViewSchema.extend(FunnelStateSchema.shape).extend({
   tests: z.array(StopTestSchema).describe('Those that are planned or running'),

@@ -119,6 +119,7 @@ export const ExperimentRowSchema = z.object({
   startedAt: z.int().nullable(),
   endedAt: z.int().nullable(),
   outcome: OutcomeOfRoundSchema.nullable(),
+  verdict: z.enum(['go-on', 'winner', 'original-is-better', 'undecided', 'not-to-be-trusted']).nullable().describe('Of one that runs'),
   words: z.string().describe('How it stands, in a sentence'),
   learned: z.string(),
 });

@@ -57,7 +57,11 @@ const OFFER_FIELDS: Array<{ fields: Array<keyof Offer>; words: (was: Offer, is: 
   { fields: ['productId'], words: (was, is, names) => `“${names.product(is.productId)}” instead of “${names.product(was.productId)}”` },
   { fields: ['editionId'], words: (_was, is, names) => (is.editionId ? `edition “${names.edition(is.editionId)}”` : 'every edition to choose from') },
   { fields: ['priceId'], words: (_was, is, names) => (is.priceId ? `price “${names.price(is.priceId)}”` : 'every price to choose from') },
-  { fields: ['discount'], words: (_was, is) => (is.discount ? 'another discount of its own' : 'no discount of its own') },
+  {
+    fields: ['discount'],
+    words: (_was, { discount }, names) =>
+      discount ? `${discount.kind === 'percent' ? `${discount.percent} %` : names.money(discount.amount)} off` : 'nothing off',
+  },
   { fields: ['quantity', 'asksQuantity'], words: () => 'another quantity' },
   { fields: ['condition'], words: (_was, is, names) => (is.condition ? `only for buyers who ${describe(is.condition, names)}` : 'for every buyer') },
   { fields: ['deadline'], words: (_was, is) => (is.deadline ? 'another deadline' : 'no deadline') },
