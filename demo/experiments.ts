@@ -166,7 +166,9 @@ function change(services: AllServices, funnelId: string, stepId: string, armId: 
     const step = graph.steps.find(({ id }) => id === stepId);
     const main = step && mainOffer(step);
     if (!step || !main) throw new Error('The offer of the sample shop offers nothing.');
-    const sells = step.sells.map((offer) => (offer.id === main.id ? { ...offer, discount: { kind: 'percent' as const, percent: discountPercent, base: 'current' as const } } : offer));
+    const sells = step.sells.map((offer) =>
+      offer.id === main.id ? { ...offer, discount: { kind: 'percent' as const, percent: discountPercent, base: 'current' as const } } : offer,
+    );
     changeArmMap(
       services,
       inArm(funnelId, armId),

@@ -8,7 +8,7 @@ export function ArmBar({ arm }: { arm: OpenArm }) {
   const [open, setOpen] = useState(false);
   const count = arm.differences.length;
   return (
-    <div className="bg-experiment-tint border-b border-line px-5 py-2">
+    <aside aria-label="The arm that is open" className="bg-experiment-tint border-b border-line px-5 py-2">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <span className="inline-flex items-center gap-2 text-experiment font-semibold wrap-anywhere">
           <FlaskConical size={17} aria-hidden="true" /> Arm “{arm.name}” of “{arm.experiment.name}”
@@ -41,6 +41,6 @@ export function ArmBar({ arm }: { arm: OpenArm }) {
           ))}
         </ul>
       ) : null}
-    </div>
+    </aside>
   );
 }

@@ -7,7 +7,7 @@ export function UnderTest({ funnel, stepId }: { funnel: FunnelDetail; stepId: st
   const running = funnel.tests.filter(({ state, stepIds }) => state === 'running' && stepId !== undefined && stepIds.includes(stepId));
   if (running.length === 0 || funnel.arm) return null;
   return (
-    <p className="bg-experiment-tint border-b border-line px-5 py-2 flex flex-wrap items-center gap-2" data-under-test="">
+    <aside aria-label="Under test" className="bg-experiment-tint border-b border-line px-5 py-2 flex flex-wrap items-center gap-2" data-under-test="">
       <FlaskConical size={17} className="text-experiment shrink-0" aria-hidden="true" />
       <span className="wrap-anywhere">
         {running.map(({ experimentId, name }, index) => (
@@ -22,6 +22,6 @@ export function UnderTest({ funnel, stepId }: { funnel: FunnelDetail; stepId: st
           ? 'is running here. What you change and publish begins it anew, from zero.'
           : 'are running here. What you change and publish begins them anew, from zero.'}
       </span>
-    </p>
+    </aside>
   );
 }
