@@ -155,7 +155,9 @@ describe('a test on a headline', () => {
     const { services, funnelId, optIn, day } = here;
     day(40, { all: 50 });
     const { id } = headlineTest(here);
-    startTest(services, id);
+    const begun = startTest(services, id);
+    // Pressed twice it begins once.
+    expect(startTest(services, id).id).toBe(begun.id);
     day(40, { all: 50 });
     const change = (stepId: string, title: string) => {
       const { draft, revision } = loadStep(services.db, stepId);

@@ -11,6 +11,7 @@ import type { Services } from '../base/services';
 import { latestPublication, loadStep } from '../funnel/store';
 import type { Tracked } from '../tracking/recorder';
 import { readinessOf } from './hindrances';
+import { isChanged } from './isChanged';
 import { putInPlace } from './putInPlace';
 
 type Needs = Pick<Services, 'db' | 'clock' | 'changes'>;
@@ -101,6 +102,9 @@ export function startTest(services: Tracked, id: string): RoundRow {
   const { db, changes } = services;
   const experiment = loadExperiment(db, id);
   if (experiment.state === 'ended') throw new Refusal(422, 'This test has ended. Begin another one.');
+  // Pressed twice, or in two windows, it begins once.
+  const begun = runningRound(db, id);
+  if (begun && !isChanged(experiment, armsOf(db, id), begun)) return begun;
   const { hindrances, planned } = readinessOf(services, experiment);
   const publication = latestPublication(db, experiment.funnelId);
   if (hindrances.length > 0 || !publication || !planned.plan) {

@@ -1,12 +1,13 @@
 import type { ExperimentView, Goal, ExperimentRow as ListedRow, Round } from '@ruta/core/experiments';
 import { sql } from 'drizzle-orm';
-import { armsOf, type ExperimentRow, loadExperiment, type RoundRow, roundsOf } from '../arms/store';
+import { armsOf, type ExperimentRow, loadExperiment, roundsOf } from '../arms/store';
 import type { experiments } from '../arms/tables';
 import { revisionOf } from '../base/revision';
 import { type LiveServices, stepPath } from '../funnel/live';
 import { findFunnel, funnelNames, latestPublication, stepNames } from '../funnel/store';
 import type { Tracked } from '../tracking/recorder';
 import { readinessOf } from './hindrances';
+import { isChanged } from './isChanged';
 import { roundView } from './roundView';
 
 type Row = typeof experiments.$inferSelect;
@@ -51,7 +52,7 @@ export function viewTest(services: Tracked & LiveServices, id: string): Experime
     warnings,
     hasChanges:
       running !== undefined &&
-      hasChanged(
+      isChanged(
         row,
         arms.map((arm) => arm.row),
         running,
@@ -60,15 +61,6 @@ export function viewTest(services: Tracked & LiveServices, id: string): Experime
     createdAt: row.createdAt,
     endedAt: row.endedAt,
   };
-}
-
-/** Whether a test is set otherwise than its running round began with. */
-function hasChanged(row: Row, arms: ReadonlyArray<{ id: string; name: string; share: number; changes: object }>, round: RoundRow): boolean {
-  const { goal, audience, ends, lastDay } = row;
-  const terms = { goal, audience, ends, lastDay };
-  const was = { goal: round.terms.goal, audience: round.terms.audience, ends: round.terms.ends, lastDay: round.terms.lastDay };
-  const plain = (list: typeof arms) => list.map(({ id, name, share, changes }) => [id, name, share, changes]);
-  return revisionOf([terms, plain(arms)]) !== revisionOf([was, plain(round.arms)]);
 }
 
 /** Every test, the newest first, that has the words looked for in what it is called, asked or taught, or in its funnel. */

@@ -20,6 +20,7 @@ import { SharedPanel } from './SharedPanel';
 import { StopNode, type StopNodeData } from './StopNode';
 import { StopPanel } from './StopPanel';
 import { copyOf, newStop } from './stops';
+import { useForecastLens } from './useForecastLens';
 import { walkFrom } from './walkMap';
 
 const DEFAULT_DAYS = 30;
@@ -57,7 +58,8 @@ function FunnelMap() {
     { refetchOnMountOrArgChange: true, refetchOnFocus: true },
   );
   const { graph } = funnel;
-  const { currency } = shop.settings;
+  const { currency, timeZone } = shop.settings;
+  const foreseen = useForecastLens(funnel, timeZone, days, lens === 'forecast');
   const hand = useMapHand(graph);
   const { change } = hand;
   useUndoKeys(hand);
@@ -99,8 +101,11 @@ function FunnelMap() {
   }, [hasSheet, flow]);
 
   const captions = useMemo(
-    () => Object.fromEntries(graph.steps.map((step) => [step.id, captionsOf(step, graph, figures, lens, currency)])),
-    [graph, figures, lens, currency],
+    () =>
+      Object.fromEntries(
+        graph.steps.map((step) => [step.id, lens === 'forecast' ? (foreseen.captions[step.id] ?? []) : captionsOf(step, graph, figures, lens, currency)]),
+      ),
+    [graph, figures, lens, currency, foreseen],
   );
   const { waiting } = useMapState();
   const nodes = useMemo<Array<Node<StopNodeData>>>(() => {
@@ -256,7 +261,7 @@ function FunnelMap() {
                 fullScreen={() => void holder.current?.requestFullscreen()}
                 drawing={() => (layout ? mapSvg(graph, layout, looks, captions, funnel.name) : '')}
                 name={funnel.slug}
-                summary={lens === 'money' && figures ? moneySummary(figures, currency) : ''}
+                summary={lens === 'money' && figures ? moneySummary(figures, currency) : foreseen.summary}
               />
             </Panel>
           </ReactFlow>

@@ -6,7 +6,7 @@ import { formatCount, formatRate } from '../base/format';
 import { routeWords } from '../funnel/outcomeWords';
 import { PLATE_LETTERS } from './layout';
 
-export const LENSES = { build: 'Build', traffic: 'Traffic', money: 'Money' } as const;
+export const LENSES = { build: 'Build', traffic: 'Traffic', money: 'Money', forecast: 'Forecast' } as const;
 export type Lens = keyof typeof LENSES;
 
 /** How a route's line is drawn, and what stands on it. */

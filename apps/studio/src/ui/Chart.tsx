@@ -30,5 +30,5 @@ export default function Chart({ option, label, height }: { option: EChartsCoreOp
       { notMerge: true },
     );
   }, [option]);
-  return <div ref={holder} role="img" aria-label={label} style={{ height }} />;
+  return <div ref={holder} data-chart="" role="img" aria-label={label} style={{ height }} />;
 }

@@ -7,8 +7,8 @@ export function Page({ title, actions, children, narrow }: { title: string; acti
   return (
     <main id="main" className={`px-6 max-md:px-3 py-5 mx-auto ${narrow ? 'max-w-3xl' : 'max-w-[1160px]'}`}>
       <header className="flex flex-wrap items-center justify-between gap-3 mb-5">
-        <h1>{title}</h1>
-        <div className="flex items-center gap-2">{actions}</div>
+        <h1 className="min-w-0 wrap-anywhere">{title}</h1>
+        <div className="flex flex-wrap items-center gap-2">{actions}</div>
       </header>
       {children}
     </main>
