@@ -32,10 +32,10 @@ import { writeReceipt } from './delivery/receipt';
 import { deliveryRoutes } from './delivery/routes';
 import { deliverySite } from './delivery/site';
 import { connectStudyporch, enrol } from './delivery/studyporch';
+import { whoAsks } from './delivery/whoAsks';
 import { experimentRoutes } from './experiments/routes';
 import { watchTests } from './experiments/watch';
 import { factRoutes } from './facts/routes';
-import { whoOf } from './facts/who';
 import { assetRoutes, uploadRoutes } from './files/routes';
 import { forecastRoutes } from './forecast/routes';
 import { LiveFunnels, type LiveServices } from './funnel/live';
@@ -264,7 +264,7 @@ export function studioApp(services: AllServices): Express {
 
 /** The public site's origin: what is asked for most is answered at the door, everything else by the framework. */
 export function siteServer(services: AllServices): Server {
-  const doors = [viewDoor(services, (request, query) => whoOf(services, request, query)), pageDoor(services)];
+  const doors = [viewDoor(services, (request, query) => whoAsks(services, request, query)), pageDoor(services)];
   const app = siteApp(services);
   return http.createServer((request, response) => {
     try {

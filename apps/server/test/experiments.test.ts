@@ -1,4 +1,4 @@
-import { words } from '@ruta/core/elements';
+import { isElementOf, words } from '@ruta/core/elements';
 import type { ExperimentSettings } from '@ruta/core/experiments';
 import { inArm } from '@ruta/core/experiments';
 import { allElements, applyOperation, type PageDocument } from '@ruta/core/page';
@@ -270,7 +270,7 @@ describe('who is in a test', () => {
     day(40, { all: 50 });
     const { id, armId } = planTest(services, { funnelId: here.funnelId, stepId: optIn, name: 'Form' });
     const step = openStep(services.db, inArm(optIn, armId));
-    const form = allElements(step.draft).find(({ type }) => type === 'form');
+    const form = allElements(step.draft).find((element) => isElementOf(element, 'form'));
     const place = step.draft.sections.flatMap(({ columns }) => columns).find(({ elements }) => elements.some((element) => element.id === form?.id));
     if (!form || !place) throw new Error('The page has no form.');
     const other = { ...form, id: 'elm_otherform1' };
@@ -323,7 +323,7 @@ describe('what stands in the way of a test', () => {
     day(40, { all: 50 });
     const { id, armId } = planTest(services, { funnelId, stepId: optIn, name: 'No form' });
     const step = openStep(services.db, inArm(optIn, armId));
-    const form = allElements(step.draft).find(({ type }) => type === 'form');
+    const form = allElements(step.draft).find((element) => isElementOf(element, 'form'));
     saveArmPage(services, inArm(optIn, armId), {
       revision: step.revision,
       page: applyOperation(step.draft, { kind: 'removeElement', elementId: form?.id ?? '' }).page,

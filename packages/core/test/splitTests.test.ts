@@ -149,6 +149,7 @@ describe('a plan from the shop’s own figures', () => {
     [{ rate: 1 }, 'leads', 0.1, 'Everybody reaches this goal already'],
     [{ rate: 0.6 }, 'leads', 0.9, 'choose a smaller difference'],
     [{ mean: 0, deviation: 0 }, 'revenue', 0.1, 'bought anything'],
+    [{ mean: 4000, deviation: 0 }, 'revenue', 0.1, 'Too few came here in the last 28 days'],
   ])('says in words why it cannot', (change, goal, hoped, expected) => {
     const planned = plannedFrom({ ...seen, ...change }, { goal, change: hoped, arms: 2 });
     expect(planned.plan).toBeNull();

@@ -14,6 +14,7 @@ import { openCheckout, soldAt } from '../checkout/view';
 import { findCode } from '../codes/store';
 import { orderByToken, orderView } from '../delivery/orderView';
 import { releaseReceipt } from '../delivery/receipt';
+import { whoAsks } from '../delivery/whoAsks';
 import { gatherFacts } from '../facts/gather';
 import { whoOf } from '../facts/who';
 import { type LiveServices, type LiveStep, stepPath, type Who } from '../funnel/live';
@@ -139,7 +140,7 @@ export function pageRoutesOfSite(services: Needs): Router {
   function page(request: Request, response: Response, next: NextFunction) {
     const { funnelSlug = '', stepSlug } = request.params as Record<string, string | undefined>;
     const visitorId = giveVisitorId(services, request, response);
-    const who = whoOf(services, request, request.query, visitorId);
+    const who = whoAsks(services, request, request.query, visitorId);
     const live = services.live.at(funnelSlug, stepSlug, who);
     if (!live) {
       const instead = services.live.insteadOf(funnelSlug, stepSlug);

@@ -25,7 +25,8 @@ export function plannedFrom(baseline: Baseline, { goal, change, arms }: { goal: 
   if (baseline.visitors === 0) return cannot(`Nobody came here ${lately}, so that a test would find out nothing. Lead visitors here first.`);
   try {
     if (goal === 'revenue') {
-      if (!mean || !deviation) return cannot(`Nobody who came here ${lately} bought anything, so that it cannot be said how many visitors this needs.`);
+      if (!mean) return cannot(`Nobody who came here ${lately} bought anything, so that it cannot be said how many visitors this needs.`);
+      if (!deviation) return cannot(`Too few came here ${lately} to say how far apart visitors are in what they bring. Let more of them come first.`);
       return { plan: planExperiment({ goal: 'revenue', arms, dailyEntrants, mean, deviation, change }), problem: null };
     }
     if (!rate) return cannot(`Nobody reached this goal ${lately}, so that it cannot be said how many visitors this needs.`);
