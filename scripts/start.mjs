@@ -54,7 +54,18 @@ let stopping = false;
 
 if (reset) {
   // Only what Ruta itself wrote, so that a folder given by mistake loses nothing else.
-  for (const name of ['shop.sqlite', 'shop.sqlite-wal', 'shop.sqlite-shm', 'secret.key', 'standins.json', 'files', 'pictures', 'logs']) {
+  for (const name of [
+    'shop.sqlite',
+    'shop.sqlite-wal',
+    'shop.sqlite-shm',
+    'secret.key',
+    'standins.json',
+    'files',
+    'pictures',
+    'logs',
+    'backups',
+    'server.lock',
+  ]) {
     rmSync(path.join(data, name), { recursive: true, force: true });
   }
 }

@@ -2,6 +2,9 @@ import { pino } from 'pino';
 import { readConfig } from './base/config';
 import { startServer } from './server';
 
+// What is written is readable by whoever runs the server, and nobody else on this computer.
+process.umask(0o077);
+
 // To standard error, as every message of a program that serves: whoever starts it sees what went wrong.
 const log = pino({ level: process.env.RUTA_LOG ?? 'warn' }, pino.destination(2));
 try {

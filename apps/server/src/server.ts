@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import http, { type Server } from 'node:http';
 import path from 'node:path';
 import express, { type Express, Router } from 'express';
@@ -5,15 +6,19 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { keepExposures } from './arms/exposures';
 import { RunningTests } from './arms/variants';
+import { backUpByClock } from './backups/job';
 import { Api } from './base/api';
 import { makeChanges } from './base/changes';
 import { type Clock, systemClock } from './base/clock';
 import { type Config, prepareDataDir } from './base/config';
+import { lockDataDir } from './base/dataLock';
 import { openDb } from './base/db';
 import { startJobs } from './base/jobs';
+import { refuseForeignKey } from './base/keyMark';
 import { sendDue } from './base/outbox/outbox';
 import { type Senders, sendRow } from './base/outbox/registry';
 import { problemHandler, sendProblem } from './base/problem';
+import { refuseDamaged } from './base/refuseDamaged';
 import { openSecrets } from './base/secrets';
 import { bundleRoutes } from './bundles/routes';
 import { catalogRoutes } from './catalog/routes';
@@ -89,8 +94,8 @@ export interface RunningServer {
 /** Opens the database and everything that works with it, without listening yet. */
 export function openServices(config: Config, log: Logger, clock: Clock = systemClock): AllServices & { close: () => void } {
   prepareDataDir(config.dataDir);
-  const secrets = openSecrets(config.dataDir);
-  const { db, close } = openDb(path.join(config.dataDir, 'shop.sqlite'), config.assets.migrations);
+  const unlock = lockDataDir(config.dataDir);
+  const { secrets, db, close } = openWhole(config, unlock);
   const base = { config, db, clock, secrets, log, changes: makeChanges() };
   const recorder = new Recorder(db, log);
   base.changes.onChange(() => forgetProducts(db));
@@ -114,6 +119,28 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
       close();
     },
   };
+}
+
+/** Opens the key and the database, if both are there and whole. @throws Error with a one-line message saying what to do */
+function openWhole({ dataDir, assets }: Config, unlock: () => void) {
+  try {
+    const hadKey = existsSync(path.join(dataDir, 'secret.key'));
+    const secrets = openSecrets(dataDir);
+    refuseDamaged(dataDir, hadKey);
+    const opened = openDb(path.join(dataDir, 'shop.sqlite'), assets.migrations);
+    refuseForeignKey(opened.db, secrets, dataDir);
+    return {
+      secrets,
+      db: opened.db,
+      close: () => {
+        opened.close();
+        unlock();
+      },
+    };
+  } catch (error) {
+    unlock();
+    throw error;
+  }
 }
 
 /** Starts the studio, the public site and the jobs. @throws Error if a port is taken */
@@ -154,6 +181,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox'] },
     { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { except: ['webhook', 'conversion'] }) },
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
+    { name: 'backups', run: () => backUpByClock(services) },
     { name: 'experiments', run: () => watchTests(services) },
     { name: 'conversions', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['conversion'] }) },
   ]);
@@ -209,6 +237,11 @@ export function studioApp(services: AllServices): Express {
   const router = Router();
   const guard = makeGuard(services);
   const api = new Api(router, guard);
+  // Nothing of a shop is left behind in a browser that somebody else sits down at.
+  router.use((_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
   router.get('/health', (_request, response) => {
     response.json({ status: 'ok', shop: findShop(services.db) ? 'ready' : 'new' });
   });

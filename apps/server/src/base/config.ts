@@ -1,4 +1,4 @@
-import { accessSync, constants, existsSync, mkdirSync } from 'node:fs';
+import { accessSync, chmodSync, constants, existsSync, mkdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 
 /** Where the server listens, keeps its data and finds its built files; every setting comes from the environment. */
@@ -17,6 +17,8 @@ export interface Config {
   /** How often unfinished payments are asked after and the outbox is emptied, in milliseconds. */
   jobsEveryMs: number;
   production: boolean;
+  /** Where backups are kept, if not within the data folder. */
+  backupDir: string | null;
 }
 
 const root = findRoot(import.meta.dirname);
@@ -25,6 +27,7 @@ const root = findRoot(import.meta.dirname);
 export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config {
   const port = portOf(environment, 'RUTA_PORT', 4600);
   const sitePort = portOf(environment, 'RUTA_SITE_PORT', 4601);
+  const dataDir = path.resolve(environment.RUTA_DATA ?? path.join(root, 'data'));
   const standins = environment.RUTA_STANDINS === 'off' ? null : portOf(environment, 'RUTA_STANDINS_PORT', 4602);
   return {
     port,
@@ -33,7 +36,7 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
     siteUrl: environment.RUTA_SITE_URL ?? `http://127.0.0.1:${sitePort}`,
     standinsUrl: standins === null ? null : `http://127.0.0.1:${standins}`,
     smtp: { host: environment.RUTA_SMTP_HOST ?? '127.0.0.1', port: portOf(environment, 'RUTA_SMTP_PORT', 4603) },
-    dataDir: path.resolve(environment.RUTA_DATA ?? path.join(root, 'data')),
+    dataDir,
     assets: {
       studio: path.join(root, 'apps/studio/dist'),
       scripts: path.join(root, 'packages/pages/dist/scripts'),
@@ -44,6 +47,7 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
     providerTimeoutMs: Number(environment.RUTA_PROVIDER_TIMEOUT_MS ?? 8000),
     jobsEveryMs: Number(environment.RUTA_JOBS_EVERY_MS ?? 1000),
     production: environment.NODE_ENV === 'production',
+    backupDir: environment.RUTA_BACKUPS ? path.resolve(environment.RUTA_BACKUPS) : null,
   };
 }
 
@@ -57,8 +61,14 @@ function portOf(environment: NodeJS.ProcessEnv, name: string, fallback: number):
 /** Makes the data folder. @throws Error with a one-line message saying what to do if it cannot be written */
 export function prepareDataDir(dataDir: string): void {
   try {
-    for (const folder of ['', 'files', 'pictures']) mkdirSync(path.join(dataDir, folder), { recursive: true });
+    // What buyers said and bought is nobody else's on this computer.
+    for (const folder of ['', 'files', 'pictures']) mkdirSync(path.join(dataDir, folder), { recursive: true, mode: 0o700 });
     accessSync(dataDir, constants.W_OK);
+    // A folder that somebody else owns and shares on purpose stays as they have it.
+    if (statSync(dataDir).uid === process.getuid?.()) chmodSync(dataDir, 0o700);
+    for (const name of ['shop.sqlite', 'shop.sqlite-wal', 'shop.sqlite-shm']) {
+      if (existsSync(path.join(dataDir, name))) chmodSync(path.join(dataDir, name), 0o600);
+    }
   } catch {
     throw new Error(`The data folder ${dataDir} cannot be written. Give yourself the right to write there, or set RUTA_DATA to another folder.`);
   }

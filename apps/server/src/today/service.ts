@@ -2,6 +2,7 @@ import { ProductListQuerySchema } from '@ruta/core/catalog';
 import { startOfDay } from '@ruta/core/shop';
 import type { Today } from '@ruta/core/today';
 import { and, desc, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm';
+import { backupState } from '../backups/job';
 import { outboxWords } from '../base/outbox/registry';
 import { outbox } from '../base/outbox/tables';
 import type { Services } from '../base/services';
@@ -79,8 +80,17 @@ export function todayOf(services: Tracked): Today {
     usual: { orders: before.orders / USUAL_DAYS, revenue: before.revenue / USUAL_DAYS, leads: before.leads / USUAL_DAYS },
     nextSteps: nextSteps.every((step) => step.done) ? [] : nextSteps,
     unusual: unusualDays(services),
-    needs: [...needsOf(services, yesterday), ...testsToDecide(services)],
+    needs: [...backupNeeds(services), ...needsOf(services, yesterday), ...testsToDecide(services)],
   };
+}
+
+/** A shop without a backup of the last two days has none worth speaking of. */
+function backupNeeds(services: Tracked): Today['needs'] {
+  const { newestAt, problem } = backupState(services);
+  const isOld = newestAt !== null && services.clock.now() - newestAt > 2 * DAY_MS;
+  if (problem === null && !isOld) return [];
+  const last = newestAt === null ? 'There is none yet.' : `The newest one is ${Math.floor((services.clock.now() - newestAt) / DAY_MS)} days old.`;
+  return [{ title: 'No backup could be made', detail: `${problem ?? ''} ${last} It is tried again every hour.`.trim(), link: '/settings' }];
 }
 
 /** So long a test that has ended is told. */

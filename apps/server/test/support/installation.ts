@@ -40,8 +40,8 @@ export class Installation {
     this.standinsUrl = `http://127.0.0.1:${environment.RUTA_STANDINS_PORT}`;
   }
 
-  static async start(options: { demo?: boolean; settings?: Record<string, string>; standinsAt?: number } = {}): Promise<Installation> {
-    const data = mkdtempSync(path.join(tmpdir(), 'ruta-data-'));
+  static async start(options: { demo?: boolean; settings?: Record<string, string>; standinsAt?: number; data?: string } = {}): Promise<Installation> {
+    const data = options.data ?? mkdtempSync(path.join(tmpdir(), 'ruta-data-'));
     const ports = [await freePort(), await freePort(), await freePort(), await freePort()];
     const installation = new Installation(
       {
@@ -72,6 +72,15 @@ export class Installation {
   async startServer(): Promise<void> {
     this.server = this.run('apps/server/dist/main.js');
     await answers(`${this.studio}/api/health`);
+  }
+
+  /** Ends the server as whoever runs it would, and leaves its data. */
+  async stopServer(): Promise<void> {
+    const child = this.server;
+    if (!child) return;
+    const gone = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGTERM');
+    await gone;
   }
 
   /** Ends the server at once, with no chance to tidy up. */

@@ -1,0 +1,4 @@
+CREATE TABLE `installation` (
+	`id` integer PRIMARY KEY NOT NULL,
+	`key_mark` text NOT NULL
+);
