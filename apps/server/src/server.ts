@@ -350,7 +350,7 @@ function siteApp(services: AllServices): Express {
       .type('html')
       .send(renderMessage(services, 'This page is not here', 'The address may have been mistyped, or the page has moved.'));
   });
-  app.use(problemHandler(services.log));
+  app.use(problemHandler(services.log, (title) => renderMessage(services, 'This did not work', title)));
   return app;
 }
 

@@ -28,6 +28,8 @@ interface Described {
   body?: z.ZodType | undefined;
   query?: z.ZodType | undefined;
   response?: z.ZodType | undefined;
+  /** Who may do it. */
+  role: Role | 'open';
 }
 
 /** The studio's API: every operation is declared once, and from that come validation and the OpenAPI document. */
@@ -54,7 +56,15 @@ export class Api {
     }) => Promise<z.input<R>> | z.input<R>,
   ): void {
     const { method, path, summary, body, query, response: output } = operation;
-    this.described.push({ method, path, summary, body, query, response: output });
+    this.described.push({
+      method,
+      path,
+      summary,
+      body,
+      query,
+      response: output,
+      role: operation.open ? 'open' : (operation.role ?? (method === 'get' ? 'viewer' : 'editor')),
+    });
     this.router[method](path, async (request: Request, response: Response, next: NextFunction) => {
       try {
         if (!operation.open) this.guard(request, operation.role);
@@ -77,7 +87,7 @@ export class Api {
   openApi(): object {
     const paths: Record<string, Record<string, object>> = {};
     const schemaOf = (schema: z.ZodType) => z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any', target: 'draft-2020-12' });
-    for (const { method, path, summary, body, query, response } of this.described) {
+    for (const { method, path, summary, body, query, response, role } of this.described) {
       const inPath = [...path.matchAll(/:(\w+)/g)].map((match) => ({ name: match[1], in: 'path', required: true, schema: { type: 'string' } }));
       const inQuery = Object.entries(query ? ((schemaOf(query) as { properties?: object }).properties ?? {}) : {}).map(([name, schema]) => ({
         name,
@@ -90,6 +100,7 @@ export class Api {
       paths[address] ??= {};
       paths[address][method] = {
         summary,
+        'x-role': role,
         ...(parameters.length > 0 ? { parameters } : {}),
         ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(body) } } } } : {}),
         responses: {

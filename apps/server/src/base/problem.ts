@@ -42,19 +42,49 @@ const UPLOAD_MESSAGES: Partial<Record<string, string>> = {
   LIMIT_UNEXPECTED_FILE: 'Send one file, in the field “file”.',
 };
 
-/** Turns whatever was thrown into a problem document; what nobody foresaw is logged and answered without detail. */
-export function problemHandler(log: Logger): ErrorRequestHandler {
+/** What is said of a request that could not even be read, by what its reader calls it. */
+const UNREADABLE: Partial<Record<string, string>> = {
+  'entity.parse.failed': 'The body is not valid JSON.',
+  'entity.too.large': 'The body is too large.',
+  'parameters.too.many': 'This form has too many fields.',
+  'charset.unsupported': 'The body is in a set of letters that is not understood here. Send UTF-8.',
+  'encoding.unsupported': 'The body is packed in a way that is not understood here.',
+  'request.aborted': 'The request ended before it was whole.',
+};
+
+/** What was thrown as an answer to whoever asked, if it is their mistake; undefined for what nobody foresaw. */
+function mistakeOf(error: unknown): Refusal | undefined {
+  if (error instanceof Refusal) return error;
+  if (error instanceof multer.MulterError) {
+    const message = UPLOAD_MESSAGES[error.code] ?? error.message;
+    return new Refusal(413, message, [{ path: 'file', message }]);
+  }
+  const { status, type } = (error ?? {}) as { status?: unknown; type?: string };
+  if (error instanceof URIError) return new Refusal(400, 'This address cannot be read.');
+  if (typeof status === 'number' && status >= 400 && status < 500) return new Refusal(status, UNREADABLE[type ?? ''] ?? 'This request cannot be read.');
+  return undefined;
+}
+
+/**
+ * Turns whatever was thrown into an answer; what nobody foresaw is logged and answered without detail. Programs get a problem
+ * document.
+ * @param asPage makes the page that people get; without it they get the same as programs
+ */
+export function problemHandler(log: Logger, asPage?: (title: string) => string): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
-    if (error instanceof Refusal) return sendProblem(response, error.status, error.title, error.fields);
-    if (error instanceof multer.MulterError) {
-      return sendProblem(response, 413, UPLOAD_MESSAGES[error.code] ?? error.message, [
-        { path: 'file', message: UPLOAD_MESSAGES[error.code] ?? error.message },
-      ]);
+    const mistake = mistakeOf(error);
+    if (!mistake) log.error({ err: error, path: request.path }, 'request failed');
+    const { status, title, fields } = mistake ?? new Refusal(500, 'Something went wrong on our side. Look whether it was done, then try again.');
+    if (asPage && request.accepts(['json', 'html']) === 'html') {
+      try {
+        response.status(status).set('cache-control', 'no-store').type('html').send(asPage(title));
+        return;
+      } catch (failure) {
+        // Whatever keeps the page from being made: words are sent all the same.
+        log.error({ err: failure }, 'no page could be made of a problem');
+      }
     }
-    if (error?.type === 'entity.parse.failed') return sendProblem(response, 400, 'The body is not valid JSON.');
-    if (error?.type === 'entity.too.large') return sendProblem(response, 413, 'The body is too large.');
-    log.error({ err: error, path: request.path }, 'request failed');
-    return sendProblem(response, 500, 'Something went wrong on our side. Look whether it was done, then try again.');
+    sendProblem(response, status, title, fields);
   };
 }
