@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { namedEdition, oneEdition, type Price, type Product, ProductInputSchema } from '../src/catalog';
 import type { Code } from '../src/codes';
@@ -221,5 +222,64 @@ describe('text files', () => {
     expect(toLocalTime(summer, 'Europe/Lisbon')).toBe('2026-07-01T20:30');
     expect(fromLocalTime('2026-07-01 20:30', 'Europe/Lisbon')).toBe(summer);
     expect(['2026-02-30', '2026-13-01', 'soon', '2026-01-01 25:00'].map((text) => fromLocalTime(text, 'UTC'))).toEqual([null, null, null, null]);
+  });
+});
+
+describe('what goes out as CSV', () => {
+  const FORMULA = /^[\s"'\uFEFF]*[=+\-@\uFF1D\uFF0B\uFF0D\uFF20]/;
+  // A number may begin with a sign, and be run together with what follows where commas end nothing.
+  const NUMBER = /^[+-]?\d[\d.]*(,|$)/;
+  /** Cells as a spreadsheet takes them that ends cells with this: quotes hold only what begins with one. */
+  const cellsBy = (text: string, delimiter: string) => Papa.parse<string[]>(text, { delimiter }).data.flat();
+  const isHarmless = (cell: string) => !FORMULA.test(cell) || NUMBER.test(cell) || /^[\s"\uFEFF]*'/.test(cell);
+  it.each([
+    '=1+1',
+    ' =1+1',
+    '\t@SUM(A1)',
+    '＝1+1',
+    '＋cmd',
+    "'=1",
+    '"=1',
+    'a;=cmd',
+    'a; -b',
+    'x\n=1',
+    'x\ty\t=1',
+    '@',
+    '-',
+    "it's",
+    '-5',
+    '+351 912',
+    '1;2;-3',
+  ])('holds %j as no formula, and gives it back', (cell) => {
+    const text = writeCsv(
+      ['one', 'two'],
+      [
+        ['a', cell],
+        [cell, 'b'],
+      ],
+    );
+    for (const delimiter of [',', ';', '\t']) expect(cellsBy(text, delimiter).filter((each) => !isHarmless(each))).toEqual([]);
+    const { rows, problems } = readCsv(text, ['one', 'two'], []);
+    expect(problems).toEqual([]);
+    expect(rows.map(({ cells }) => cells)).toEqual([
+      { one: 'a', two: cell },
+      { one: cell, two: 'b' },
+    ]);
+  });
+  it('comes in again as the same, whatever it was', () => {
+    const piece = fc.constantFrom('=', '+', '-', '@', '＝', ';', ',', '"', "'", ' ', '\t', '\n', 'a', '1', 'é');
+    const cell = fc.array(piece, { maxLength: 8 }).map((pieces) => pieces.join(''));
+    fc.assert(
+      fc.property(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 4 }), (rows) => {
+        const text = writeCsv(['one', 'two'], rows);
+        for (const delimiter of [',', ';', '\t']) expect(cellsBy(text, delimiter).filter((each) => !isHarmless(each))).toEqual([]);
+        const read = readCsv(text, ['one', 'two'], []);
+        expect(read.problems).toEqual([]);
+        // A line of nothing but spaces is none.
+        const kept = rows.filter((row) => row.some((each) => each.trim() !== ''));
+        expect(read.rows.map(({ cells }) => [cells.one, cells.two])).toEqual(kept);
+      }),
+      { numRuns: 400 },
+    );
   });
 });

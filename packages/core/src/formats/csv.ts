@@ -13,14 +13,33 @@ export interface CsvRow {
   cells: Record<string, string>;
 }
 
-/** Rows and cells a spreadsheet would take for a formula. A plain number may begin with a sign. */
-const FORMULA = /^[=+\-@\t\r]/;
+/** What begins a formula, wide letters of Asian keyboards included, whatever space or quotes stand before it. */
+const BEGINS_FORMULA = /^["'\s\uFEFF]*[=+\-@\uFF1D\uFF0B\uFF0D\uFF20]/;
 const NUMBER = /^[+-]?\d[\d.,]*$/;
-/** What `safeCell` puts before such a cell, and `plainCell` takes away again. */
-const GUARDED = /^'(?=[=+\-@\t\r])/;
+/** What a spreadsheet may take for the end of a cell, whatever stands around it. */
+const ENDS = '[;\\t\\r\\n]';
+const FORMULA = BEGINS_FORMULA.source.slice(1);
+const AFTER_END = new RegExp(`(${ENDS})(?=${FORMULA})`, 'g');
+/** The apostrophes that `safeCell` puts before formulas, and `plainCell` takes away again. */
+const GUARDED = new RegExp(`^'(?=${FORMULA})`);
+const GUARDED_AFTER_END = new RegExp(`(${ENDS})'(?=${FORMULA})`, 'g');
 
-const safeCell = (cell: string) => (FORMULA.test(cell) && !NUMBER.test(cell) ? `'${cell}` : cell);
-const plainCell = (cell: string) => cell.replace(GUARDED, '');
+const isFormula = (cell: string) => BEGINS_FORMULA.test(cell) && !NUMBER.test(cell);
+function safeCell(cell: string): string {
+  if (NUMBER.test(cell)) return cell;
+  const within = cell.replace(AFTER_END, "$1'");
+  return BEGINS_FORMULA.test(within) ? `'${within}` : within;
+}
+const plainCell = (cell: string) => cell.replace(GUARDED, '').replace(GUARDED_AFTER_END, '$1');
+
+/** The sign between cells: the one by which the header has most of the names that may be there. */
+function delimiterOf(text: string, known: readonly string[]): string {
+  const found = [',', ';', '\t'].map((delimiter) => {
+    const [header = []] = Papa.parse<string[]>(text, { delimiter, preview: 1 }).data;
+    return { delimiter, names: header.filter((name) => known.includes(name.trim().toLowerCase())).length, cells: header.length };
+  });
+  return found.sort((a, b) => b.names - a.names || b.cells - a.cells)[0]?.delimiter ?? ',';
+}
 
 /**
  * Rows as comma-separated text (RFC 4180) with a header. Cells that a spreadsheet would run as a formula get an
@@ -38,7 +57,7 @@ export function writeCsv(columns: readonly string[], rows: ReadonlyArray<readonl
  */
 export function readCsv(text: string, known: readonly string[], needed: readonly string[]): { columns: string[]; rows: CsvRow[]; problems: FileProblem[] } {
   const source = text.replace(/^\uFEFF/, '');
-  const { data, errors } = Papa.parse<string[]>(source, { delimitersToGuess: [',', ';', '\t'], skipEmptyLines: false });
+  const { data, errors } = Papa.parse<string[]>(source, { delimiter: delimiterOf(source, known), skipEmptyLines: false });
   const problems: FileProblem[] = errors
     .filter((error) => error.type === 'Quotes')
     .map((error) => ({ line: lineOf(data, error.row ?? 0), column: '', message: 'A quoted cell is not closed, or has a quote inside that is not doubled.' }));
@@ -61,7 +80,7 @@ export function readCsv(text: string, known: readonly string[], needed: readonly
     const cells: Record<string, string> = {};
     for (const [index, name] of columns.entries()) {
       const value = values[index] ?? '';
-      if (FORMULA.test(value) && !NUMBER.test(value)) {
+      if (isFormula(value) && plainCell(value) === value) {
         problems.push({
           line: begun,
           column: name,
