@@ -11,6 +11,9 @@ declare module 'express-session' {
   interface SessionData {
     userId: string;
     csrfToken: string;
+    /** When it began, Unix time in milliseconds, and in which browser. */
+    since?: number;
+    browser?: string;
   }
 }
 
@@ -38,18 +41,22 @@ export function currentUser(services: Services, request: Request): User | undefi
 }
 
 /** Makes the sign-in's secret that every changing request must repeat. */
-export function startSession(request: Request, user: User): Promise<string> {
+export function startSession({ clock }: Pick<Services, 'clock'>, request: Request, user: User): Promise<string> {
   return new Promise((resolve, reject) => {
     // A new session id at sign-in, so that an id planted beforehand is worth nothing.
     request.session.regenerate((error) => {
       if (error) return reject(error);
       request.session.userId = user.id;
+      request.session.since = clock.now();
+      request.session.browser = (request.get('user-agent') ?? '').slice(0, MOST_LETTERS);
       request.session.csrfToken = randomBytes(24).toString('base64url');
       const { csrfToken } = request.session;
       return request.session.save((failed) => (failed ? reject(failed) : resolve(csrfToken)));
     });
   });
 }
+
+const MOST_LETTERS = 300;
 
 const REFUSALS: Record<Role, string> = {
   owner: 'Only the owner of this shop may do this.',

@@ -1,11 +1,13 @@
-import { CredentialsSchema, SessionSchema, SetupSchema } from '@ruta/core/team';
-import type { Router } from 'express';
+import { CredentialsSchema, ForgottenSchema, PasswordChangeSchema, ResetSchema, SessionSchema, SetupSchema, SignedInSchema } from '@ruta/core/team';
+import type { Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import { z } from 'zod';
 import type { Api } from '../base/api';
-import { sendProblem } from '../base/problem';
+import { Refusal, sendProblem } from '../base/problem';
 import type { Services } from '../base/services';
 import { findShop } from '../shop/store';
 import { currentUser, startSession } from './access';
+import { changePassword, endSession, resetPassword, sendReset, sessionsOf } from './account';
 import { teamLink } from './mark';
 import { setUp, signIn } from './service';
 
@@ -19,7 +21,7 @@ const WINDOW_MS = 5 * 60 * 1000;
 export function teamRoutes(api: Api, router: Router, services: Services, onSetUp: () => Promise<void>): void {
   const { db } = services;
   router.use(
-    ['/session', '/setup'],
+    ['/session', '/setup', '/account/password'],
     rateLimit({
       windowMs: WINDOW_MS,
       limit: TRIES_PER_WINDOW,
@@ -27,7 +29,7 @@ export function teamRoutes(api: Api, router: Router, services: Services, onSetUp
       standardHeaders: 'draft-8',
       legacyHeaders: false,
       handler: (_request, response) => sendProblem(response, 429, 'Too many tries. Wait five minutes, then try again.'),
-      skip: (request) => request.method !== 'POST',
+      skip: (request) => request.method !== 'POST' && request.method !== 'PUT',
     }),
   );
 
@@ -43,7 +45,7 @@ export function teamRoutes(api: Api, router: Router, services: Services, onSetUp
 
   api.on({ method: 'post', path: '/session', summary: 'Sign in', body: CredentialsSchema, response: SessionSchema, open: true }, async ({ body, request }) => {
     const user = await signIn(db, body);
-    return { user, needsSetup: false, csrfToken: await startSession(request, user), teamLink: teamLink(services) };
+    return { user, needsSetup: false, csrfToken: await startSession(services, request, user), teamLink: teamLink(services) };
   });
 
   api.on({ method: 'delete', path: '/session', summary: 'Sign out', role: 'viewer' }, ({ request, response }) => {
@@ -56,11 +58,65 @@ export function teamRoutes(api: Api, router: Router, services: Services, onSetUp
   });
 
   api.on(
+    {
+      method: 'post',
+      path: '/session/forgotten',
+      summary: 'Have a link sent by which a new password is chosen',
+      body: ForgottenSchema,
+      response: z.object({}),
+      open: true,
+    },
+    ({ body }) => {
+      sendReset(services, body.email);
+      // The same whether or not somebody has this address.
+      return {};
+    },
+  );
+  api.on(
+    { method: 'post', path: '/session/reset', summary: 'Choose a new password by a link that was sent', body: ResetSchema, response: z.object({}), open: true },
+    async ({ body }) => {
+      await resetPassword(services, body);
+      return {};
+    },
+  );
+  const signedIn = (request: Request) => {
+    const user = currentUser(services, request);
+    if (!user) throw new Refusal(401, 'Sign in first.');
+    return { user, sessionId: request.sessionID };
+  };
+  api.on({ method: 'get', path: '/account/sessions', summary: 'Where one is signed in', response: z.array(SignedInSchema), role: 'viewer' }, ({ request }) => {
+    const { user, sessionId } = signedIn(request);
+    return sessionsOf(services, user.id, sessionId);
+  });
+  api.on(
+    { method: 'delete', path: '/account/sessions/:id', summary: 'Sign a browser out', response: z.array(SignedInSchema), role: 'viewer' },
+    ({ params, request }) => {
+      const { user, sessionId } = signedIn(request);
+      return endSession(services, user.id, sessionId, params.id ?? '');
+    },
+  );
+  api.on(
+    {
+      method: 'put',
+      path: '/account/password',
+      summary: 'Change one’s password',
+      body: PasswordChangeSchema,
+      response: z.array(SignedInSchema),
+      role: 'viewer',
+    },
+    async ({ body, request }) => {
+      const { user, sessionId } = signedIn(request);
+      await changePassword(services, user.id, sessionId, body);
+      return sessionsOf(services, user.id, sessionId);
+    },
+  );
+
+  api.on(
     { method: 'post', path: '/setup', summary: 'Create the owner and the shop', body: SetupSchema, response: SessionSchema, open: true },
     async ({ body, request }) => {
       const user = await setUp(services, body);
       await onSetUp();
-      return { user, needsSetup: false, csrfToken: await startSession(request, user), teamLink: teamLink(services) };
+      return { user, needsSetup: false, csrfToken: await startSession(services, request, user), teamLink: teamLink(services) };
     },
   );
 }

@@ -19,9 +19,11 @@ const SETTINGS = [
   { to: '/settings/tax', name: 'Tax rates' },
   { to: '/settings/shipping', name: 'Shipping' },
   { to: '/settings/consent', name: 'Consent' },
+  { to: '/settings/account', name: 'Your account' },
 ];
 
 export const router = createBrowserRouter([
+  { path: '/reset', lazy: async () => ({ Component: (await import('../team/ResetPassword')).ResetPassword }) },
   { path: '/funnels/:funnelId/preview/:stepId', lazy: async () => ({ Component: (await import('../page/PreviewTab')).PreviewTab }) },
   {
     element: <Shell />,
@@ -76,6 +78,7 @@ export const router = createBrowserRouter([
           { index: true, lazy: async () => ({ Component: (await import('../shop/SettingsPage')).SettingsPage }) },
           { path: 'tax', lazy: async () => ({ Component: (await import('../shop/TaxPage')).TaxPage }) },
           { path: 'shipping', lazy: async () => ({ Component: (await import('../shop/ShippingPage')).ShippingPage }) },
+          { path: 'account', lazy: async () => ({ Component: (await import('../team/AccountPage')).AccountPage }) },
           { path: 'consent', lazy: async () => ({ Component: (await import('../shop/ConsentPage')).ConsentPage }) },
         ],
       },

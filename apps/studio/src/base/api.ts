@@ -79,6 +79,7 @@ export const api = createApi({
     'Report',
     'Scenario',
     'Experiment',
+    'Account',
     'Consent',
   ],
   refetchOnMountOrArgChange: true,

@@ -1,4 +1,4 @@
-import type { Credentials, Session, Setup } from '@ruta/core/team';
+import type { Credentials, Session, Setup, SignedIn } from '@ruta/core/team';
 import { api, rememberToken } from '../base/api';
 import { sessionRenewed } from '../base/session';
 
@@ -20,6 +20,14 @@ export const teamApi = api.injectEndpoints({
       },
     }),
     setUp: build.mutation<Session, Setup>({ query: (body) => ({ url: '/setup', method: 'POST', body }), invalidatesTags: ['Session'] }),
+    forgotten: build.mutation<unknown, { email: string }>({ query: (body) => ({ url: '/session/forgotten', method: 'POST', body }) }),
+    reset: build.mutation<unknown, { token: string; password: string }>({ query: (body) => ({ url: '/session/reset', method: 'POST', body }) }),
+    signIns: build.query<SignedIn[], void>({ query: () => '/account/sessions', providesTags: ['Account'] }),
+    endSignIn: build.mutation<SignedIn[], string>({ query: (id) => ({ url: `/account/sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['Account'] }),
+    changePassword: build.mutation<SignedIn[], { current: string; password: string }>({
+      query: (body) => ({ url: '/account/password', method: 'PUT', body }),
+      invalidatesTags: ['Account'],
+    }),
     signOut: build.mutation<null, void>({ query: () => ({ url: '/session', method: 'DELETE' }) }),
   }),
 });

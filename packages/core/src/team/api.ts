@@ -8,7 +8,60 @@ export type Role = z.infer<typeof RoleSchema>;
 
 /** Whether a role may do what another one may. */
 export const mayAs = (role: Role, needed: Role): boolean => ROLES.indexOf(role) <= ROLES.indexOf(needed);
-const PasswordSchema = z.string().min(10, 'Use at least 10 characters.').max(200, 'Keep the password under 200 characters.');
+
+/** What is tried first by whoever guesses, as it is typed in small letters without what stands between them. */
+const COMMON = [
+  'password',
+  'passwort',
+  'qwertyuiop',
+  'qwertzuiop',
+  'azertyuiop',
+  'asdfghjkl',
+  'letmein',
+  'iloveyou',
+  'welcome',
+  'admin',
+  'administrator',
+  'football',
+  'baseball',
+  'princess',
+  'sunshine',
+  'superman',
+  'dragon',
+  'monkey',
+  'master',
+  'changeme',
+  'secret',
+  'trustno',
+  'abc',
+  'test',
+  'demo',
+  'hello',
+  'login',
+  'shop',
+  'ruta',
+];
+/** Numbers that stand for letters. */
+const LETTERS: Record<string, string> = { 0: 'o', 1: 'i', 3: 'e', 4: 'a', 5: 's', 7: 't' };
+const REPEATED = /^(.{1,4})\1+$/;
+const IN_ROW = '01234567890123456789 98765432109876543210 abcdefghijklmnopqrstuvwxyz';
+
+/** Whether a password is among the first that are guessed: a usual word with numbers behind it, a row, or a few letters again and again. */
+export function isCommon(password: string): boolean {
+  const plain = password.toLowerCase().replace(/[^a-z0-9]/g, '');
+  const letters = plain
+    .replace(/^\d+|\d+$/g, '')
+    .replace(/0/g, 'o')
+    .replace(/1/g, 'i')
+    .replace(/3/g, 'e');
+  return COMMON.includes(letters) || REPEATED.test(plain) || (plain.length > 0 && IN_ROW.includes(plain)) || COMMON.some((word) => letters === word + word);
+}
+
+export const PasswordSchema = z
+  .string()
+  .min(10, 'Use at least 10 characters.')
+  .max(200, 'Keep the password under 200 characters.')
+  .refine((password) => !isCommon(password), 'This is one of the first passwords that are guessed. Use a few words of your own.');
 
 /** What the first visit of a new installation asks: who owns the shop, and what the shop is. */
 export const SetupSchema = z.object({
@@ -21,6 +74,20 @@ export type Setup = z.infer<typeof SetupSchema>;
 
 export const CredentialsSchema = z.object({ email: EmailSchema, password: z.string().min(1, 'Enter your password.').max(200) });
 export type Credentials = z.infer<typeof CredentialsSchema>;
+
+/** A link to choose a new password goes to this address, if it is somebody's of the team. */
+export const ForgottenSchema = z.object({ email: EmailSchema });
+export const ResetSchema = z.object({ token: z.string().min(1).max(300), password: PasswordSchema });
+export const PasswordChangeSchema = z.object({ current: z.string().min(1, 'Enter your present password.').max(200), password: PasswordSchema });
+
+/** A browser that is signed in. */
+export const SignedInSchema = z.object({
+  id: z.string().describe('Stands for it; it is not the secret of its cookie'),
+  since: z.int().nullable(),
+  browser: z.string(),
+  isThis: z.boolean(),
+});
+export type SignedIn = z.infer<typeof SignedInSchema>;
 
 export const UserSchema = z.object({ id: z.string(), email: z.string(), name: z.string(), role: RoleSchema });
 export type User = z.infer<typeof UserSchema>;
