@@ -49,11 +49,7 @@ const IN_ROW = '01234567890123456789 98765432109876543210 abcdefghijklmnopqrstuv
 /** Whether a password is among the first that are guessed: a usual word with numbers behind it, a row, or a few letters again and again. */
 export function isCommon(password: string): boolean {
   const plain = password.toLowerCase().replace(/[^a-z0-9]/g, '');
-  const letters = plain
-    .replace(/^\d+|\d+$/g, '')
-    .replace(/0/g, 'o')
-    .replace(/1/g, 'i')
-    .replace(/3/g, 'e');
+  const letters = plain.replace(/^\d+|\d+$/g, '').replace(/[013457]/g, (digit) => LETTERS[digit] ?? digit);
   return COMMON.includes(letters) || REPEATED.test(plain) || (plain.length > 0 && IN_ROW.includes(plain)) || COMMON.some((word) => letters === word + word);
 }
 
