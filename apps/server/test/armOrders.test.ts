@@ -165,3 +165,27 @@ describe('a test on a branch', () => {
     expect((await seller.get(`/api/experiments/${planned.id}`)).status).toBe(404);
   });
 });
+
+describe('a funnel that is put away', () => {
+  it('is offline at once, ends what is tested in it, and comes back as it was', async () => {
+    const planned = await test(funnel.step('checkout').id, 'Shorter', () => [
+      { kind: 'changeStep', stepId: funnel.step('checkout').id, changes: { name: 'Pay here' } },
+    ]);
+    await seller.make(`/experiments/${planned.id}/start`, {});
+    const page = () => new Buyer(ruta.site).get(`/${funnel.slug}`);
+    expect((await page()).status).toBe(200);
+    await seller.make(`/funnels/${funnel.id}/archive`, { archived: true }, 'PUT');
+    expect((await page()).status).toBe(404);
+    expect(await seller.rows('/funnels')).toEqual([]);
+    expect(await seller.rows('/funnels?archived=true')).toMatchObject([{ id: funnel.id, live: false }]);
+    expect(await seller.read(`/experiments/${planned.id}`)).toMatchObject({
+      state: 'ended',
+      rounds: [{ outcome: 'stopped', why: expect.stringContaining('put away') }],
+    });
+    // What was bought there stays, and its buyers are led on.
+    expect((await seller.rows('/orders')).length).toBeGreaterThan(0);
+    await seller.make(`/funnels/${funnel.id}/archive`, { archived: false }, 'PUT');
+    expect((await page()).status).toBe(200);
+    expect(await seller.rows('/funnels')).toMatchObject([{ id: funnel.id, live: true }]);
+  });
+});

@@ -59,6 +59,19 @@ export function endExperiment(services: Needs, tx: Db, round: RoundRow, outcome:
   tx.update(experiments).set({ state: 'ended', endedAt: now, updatedAt: now }).where(eq(experiments.id, round.experimentId)).run();
 }
 
+/** Ends every running test of a funnel, because nobody comes to it any more. */
+export function endTestsOf(services: Needs, tx: Db, funnelId: string, why: string): void {
+  const running = tx
+    .select({ id: rounds.id, experimentId: rounds.experimentId })
+    .from(rounds)
+    .where(and(eq(rounds.funnelId, funnelId), isNull(rounds.endedAt)))
+    .all();
+  for (const { id, experimentId } of running) {
+    const round = roundsOf(tx, experimentId).find((each) => each.id === id);
+    if (round) endExperiment(services, tx, round, 'stopped', why);
+  }
+}
+
 /**
  * Begins a new round of every test of a funnel whose ground has changed by what was published: what was counted on the old
  * one says nothing of the new one. A test whose stop is gone ends. To be called in the transaction that publishes.

@@ -1,19 +1,29 @@
 import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
 import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema, StopDifferencesSchema } from '@ruta/core/checks';
 import { splitArm } from '@ruta/core/experiments';
-import { FunnelLookSchema, FunnelSettingsSchema, GraphSchema, MapChangeSchema, NamedSchema, StepSettingsSchema, stopsInOrder } from '@ruta/core/funnel';
+import {
+  ArchiveSchema,
+  FunnelLookSchema,
+  FunnelSettingsSchema,
+  GraphSchema,
+  MapChangeSchema,
+  NamedSchema,
+  StepSettingsSchema,
+  stopsInOrder,
+} from '@ruta/core/funnel';
 import { differences } from '@ruta/core/page';
 import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { changeArmMap, openFunnel } from '../arms/armFunnel';
 import { openArm, testsOf } from '../arms/openArm';
+import { endTestsOf } from '../arms/rounds';
 import type { Api } from '../base/api';
 import { refuseOlder, revisionOf } from '../base/revision';
 import { findProduct, loadProduct } from '../catalog/store';
 import { changeMap } from '../funnel/changeMap';
 import { type LiveServices, stepPath } from '../funnel/live';
-import { changeFunnel, changeLook, changeStep, unpublishedChanges } from '../funnel/service';
+import { archiveFunnel, changeFunnel, changeLook, changeStep, unpublishedChanges } from '../funnel/service';
 import { sharedBy, sharingOf } from '../funnel/sharedOffers';
 import { type FunnelRow, funnelsWith, loadFunnel, loadStep } from '../funnel/store';
 import { publications } from '../funnel/tables';
@@ -50,6 +60,7 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       graph,
       stops: stopsInOrder(graph).map((step) => step.id),
       publishedAt: published?.at ?? null,
+      archivedAt: funnel.archivedAt,
       version: published?.version ?? 0,
       // An arm goes live with its test, not by publishing.
       changes: state.arm ? NO_CHANGES : unpublishedChanges(state),
@@ -106,6 +117,18 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
         problems: problemsOf(services, state, products),
         arm: openArm(services, state, products),
       };
+    },
+  );
+  api.on(
+    { method: 'put', path: '/funnels/:id/archive', summary: 'Put a funnel away, or bring it back', body: ArchiveSchema, response: ArchiveSchema },
+    ({ params, body }) => {
+      const id = params.id ?? '';
+      db.transaction((tx) => {
+        archiveFunnel(services, id, body.archived);
+        if (body.archived) endTestsOf(services, tx, id, 'The funnel was put away, so that nobody comes to it any more. The original stays.');
+      });
+      services.changes.announce();
+      return body;
     },
   );
   api.on(

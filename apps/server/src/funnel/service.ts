@@ -23,6 +23,19 @@ export function changeFunnel({ db, clock }: Needs, id: string, settings: FunnelS
     .run();
 }
 
+/**
+ * Puts a funnel away: its pages are offline from this moment, its orders and figures stay; or brings it back as it was. The caller
+ * announces it.
+ */
+export function archiveFunnel({ db, clock }: Needs, id: string, archived: boolean): void {
+  loadFunnel(db, id);
+  const now = clock.now();
+  db.update(funnels)
+    .set({ archivedAt: archived ? now : null, updatedAt: now })
+    .where(eq(funnels.id, id))
+    .run();
+}
+
 /** Gives a funnel a look and code of its own, or takes them away. */
 export function changeLook({ db, clock }: Needs, id: string, look: FunnelLook): void {
   loadFunnel(db, id);

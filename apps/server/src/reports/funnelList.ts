@@ -1,7 +1,7 @@
-import { type FunnelRow, stopsInOrder } from '@ruta/core/funnel';
-import type { ListPage, ListQuery } from '@ruta/core/lists';
+import { type FunnelListQuery, type FunnelRow, stopsInOrder } from '@ruta/core/funnel';
+import type { ListPage } from '@ruta/core/lists';
 import { mainOffer } from '@ruta/core/offers';
-import { and, inArray, isNull, type SQL } from 'drizzle-orm';
+import { and, inArray, isNotNull, isNull, type SQL } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { countRows, keyset, pageOf, searched } from '../base/list';
 import { products } from '../catalog/tables';
@@ -11,10 +11,11 @@ import type { Tracked } from '../tracking/recorder';
 import { DEFAULT_DAYS, figuresSince } from './funnelFigures';
 
 const SORTING = { columns: { created: funnels.createdAt, name: funnels.name }, id: funnels.id };
-const filterOf = ({ search }: ListQuery): SQL | undefined => and(isNull(funnels.archivedAt), searched(search, [funnels.name, funnels.slug]));
+const filterOf = ({ search, archived }: FunnelListQuery): SQL | undefined =>
+  and(archived === 'true' ? isNotNull(funnels.archivedAt) : isNull(funnels.archivedAt), searched(search, [funnels.name, funnels.slug]));
 
 /** One page of the funnels with their stops and their figures of the last 30 days, read without their pages. */
-export function listFunnelRows(services: Tracked, query: ListQuery): ListPage<FunnelRow> {
+export function listFunnelRows(services: Tracked, query: FunnelListQuery): ListPage<FunnelRow> {
   const { db } = services;
   const key = keyset(SORTING, query);
   const rows = db
@@ -42,7 +43,7 @@ export function listFunnelRows(services: Tracked, query: ListQuery): ListPage<Fu
       id: funnel.id,
       name: funnel.name,
       slug: funnel.slug,
-      live: live.has(funnel.id),
+      live: live.has(funnel.id) && funnel.archivedAt === null,
       stops: stops.map(({ id, kind, name }) => ({ id, kind, name })),
       productName: productId ? (names.get(productId) ?? null) : null,
       figures: figuresSince(
@@ -55,7 +56,7 @@ export function listFunnelRows(services: Tracked, query: ListQuery): ListPage<Fu
   };
 }
 
-export const countFunnels = (db: Db, query: ListQuery): number => countRows(db, funnels, filterOf(query));
+export const countFunnels = (db: Db, query: FunnelListQuery): number => countRows(db, funnels, filterOf(query));
 
 function productNames(db: Db, ids: string[]): Map<string, string> {
   const found = ids.length === 0 ? [] : db.select({ id: products.id, name: products.name }).from(products).where(inArray(products.id, ids)).all();

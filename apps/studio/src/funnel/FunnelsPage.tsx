@@ -1,7 +1,7 @@
 import type { FunnelRow } from '@ruta/core/funnel';
 import { stepKindOf } from '@ruta/core/funnel';
 import { Plus } from 'lucide-react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { formatAmount, formatCount, formatRate } from '../base/format';
 import { useListQuery } from '../lists/useListQuery';
 import { useRows } from '../lists/useRows';
@@ -10,6 +10,7 @@ import { Button, ButtonLink } from '../ui/Button';
 import { TextField } from '../ui/Field';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
 import { funnelApi } from './api';
+import { FunnelMenu } from './FunnelMenu';
 import { StopMark } from './StopMark';
 
 /** From so many funnels on they are searched. */
@@ -17,11 +18,13 @@ const SEARCHED_FROM = 8;
 
 export function FunnelsPage() {
   const query = useListQuery();
-  const funnels = funnelApi.useFunnelsInfiniteQuery({ search: query.ask.search });
+  const [params] = useSearchParams();
+  const isArchived = params.get('archived') === 'true';
+  const funnels = funnelApi.useFunnelsInfiniteQuery({ search: query.ask.search, ...(isArchived ? { archived: 'true' } : {}) });
   const { rows, hasMore, loadMore } = useRows(funnels);
   const { data: shop } = shopApi.useShopQuery();
   if (!rows || !shop) return <Waiting error={funnels.error} retry={funnels.refetch} />;
-  const isEmpty = rows.length === 0 && !query.ask.search;
+  const isEmpty = rows.length === 0 && !query.ask.search && !isArchived;
   const add = (
     <ButtonLink to="/funnels/new" look="main">
       <Plus size={17} aria-hidden="true" /> Start a funnel
@@ -36,15 +39,20 @@ export function FunnelsPage() {
       ) : (
         <>
           <div className="flex flex-wrap items-end justify-between gap-3 mb-3">
-            <p className="text-soft">Figures of the last 30 days.</p>
+            <p className="text-soft">
+              {isArchived ? 'Put away: nobody is led to them.' : 'Figures of the last 30 days.'}{' '}
+              <Link to={isArchived ? '/funnels' : '/funnels?archived=true'} className="underline">
+                {isArchived ? 'Back to the funnels' : 'Archived funnels'}
+              </Link>
+            </p>
             {rows.length >= SEARCHED_FROM || query.ask.search ? (
               <TextField label="Search funnels" type="search" value={query.typed} onChange={(event) => query.onType(event.target.value)} />
             ) : null}
           </div>
-          {rows.length === 0 ? <p className="text-soft">No funnel has these words.</p> : null}
+          {rows.length === 0 ? <p className="text-soft">{query.ask.search ? 'No funnel has these words.' : 'No funnel is archived.'}</p> : null}
           <ul className="grid gap-3">
             {rows.map((funnel) => (
-              <FunnelCard key={funnel.id} funnel={funnel} currency={shop.settings.currency} />
+              <FunnelCard key={funnel.id} funnel={funnel} currency={shop.settings.currency} isArchived={isArchived} />
             ))}
           </ul>
           {hasMore ? (
@@ -60,7 +68,7 @@ export function FunnelsPage() {
 
 const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
-function FunnelCard({ funnel, currency }: { funnel: FunnelRow; currency: string }) {
+function FunnelCard({ funnel, currency, isArchived }: { funnel: FunnelRow; currency: string; isArchived: boolean }) {
   const { figures } = funnel;
   const facts = [
     ['Visitors', formatCount(figures.visitors)],
@@ -73,11 +81,11 @@ function FunnelCard({ funnel, currency }: { funnel: FunnelRow; currency: string 
     ['Revenue per visitor', formatAmount(figures.revenuePerVisitor, currency)],
   ];
   return (
-    <li className="rounded-md border border-line bg-white hover:border-soft">
+    <li className="relative rounded-md border border-line bg-white hover:border-soft">
       <Link to={`/funnels/${funnel.id}/map`} className="block px-5 py-4">
-        <span className="flex items-center gap-3 mb-3">
+        <span className="flex items-center gap-3 mb-3 pr-10">
           <span className="text-lg font-bold">{funnel.name}</span>
-          {funnel.live ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
+          {isArchived ? <Badge tone="plain">Archived</Badge> : funnel.live ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
           {funnel.productName ? <span className="text-soft">sells {funnel.productName}</span> : null}
         </span>
         <span className="grid md:grid-cols-[minmax(0,1fr)_auto] gap-6 items-center">
@@ -100,6 +108,7 @@ function FunnelCard({ funnel, currency }: { funnel: FunnelRow; currency: string 
           </dl>
         </span>
       </Link>
+      <FunnelMenu funnel={funnel} isArchived={isArchived} />
     </li>
   );
 }

@@ -75,7 +75,13 @@ export function Workspace() {
       <header className="bg-white border-b border-line px-5 pt-3">
         <div className="flex items-center gap-3 min-h-9">
           <h1 className="text-[1.3rem]">{funnel.name}</h1>
-          {funnel.arm ? null : funnel.version > 0 ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
+          {funnel.arm ? null : funnel.archivedAt !== null ? (
+            <Badge tone="plain">Archived</Badge>
+          ) : funnel.version > 0 ? (
+            <Badge tone="go">Live</Badge>
+          ) : (
+            <Badge tone="plain">Draft</Badge>
+          )}
           <span className="text-soft">
             {funnel.arm
               ? 'As one arm of a test shows it'
@@ -97,7 +103,7 @@ export function Workspace() {
           )}
           <span className="ml-auto flex items-center gap-3">
             <SaveState timeZone={shop.settings.timeZone} />
-            {funnel.arm ? null : (
+            {funnel.arm || funnel.archivedAt !== null ? null : (
               <Button look={funnel.version > 0 && count === 0 ? 'plain' : 'main'} onClick={() => setOpen('publish')}>
                 <Upload size={16} aria-hidden="true" />
                 {funnel.version === 0 ? 'Publish' : count === 0 ? 'Published' : `Publish ${count} ${count === 1 ? 'change' : 'changes'}`}

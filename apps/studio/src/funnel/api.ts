@@ -32,6 +32,10 @@ export const funnelApi = api.injectEndpoints({
       query: (body) => ({ url: '/funnels/import', method: 'POST', body }),
       invalidatesTags: ['Funnel', 'Today'],
     }),
+    archiveFunnel: build.mutation<unknown, { id: string; archived: boolean }>({
+      query: ({ id, archived }) => ({ url: `/funnels/${id}/archive`, method: 'PUT', body: { archived } }),
+      invalidatesTags: ['Funnel', 'Today', 'Experiment'],
+    }),
     changeFunnel: build.mutation<FunnelDetail, FunnelSettings & { id: string; begun: string }>({
       query: ({ id, begun, ...body }) => ({ url: `/funnels/${id}`, method: 'PUT', body, headers: { 'if-match': begun } }),
       invalidatesTags: ['Funnel'],

@@ -19,7 +19,12 @@ export const FunnelRowSchema = z.object({
   figures: FunnelFiguresSchema,
 });
 export type FunnelRow = z.infer<typeof FunnelRowSchema>;
-export const FunnelListQuerySchema = ListQuerySchema;
+export const FunnelListQuerySchema = ListQuerySchema.extend({
+  archived: z.enum(['true', 'false']).default('false').describe('Those that were put away instead'),
+});
+export type FunnelListQuery = z.infer<typeof FunnelListQuerySchema>;
+/** Puts a funnel away, or brings it back. */
+export const ArchiveSchema = z.object({ archived: z.boolean() });
 export const FunnelPageSchema = listPageSchema(FunnelRowSchema);
 
 export const FunnelSettingsSchema = z.object({
@@ -57,6 +62,7 @@ export const FunnelViewSchema = z.object({
   graph: GraphSchema,
   stops: z.array(z.string()).describe('Step ids in the order people pass them'),
   publishedAt: z.int().nullable(),
+  archivedAt: z.int().nullable().describe('When it was put away; its pages are offline since'),
   version: z.int(),
   addresses: z.record(z.string(), z.string()),
   products: z.record(z.string(), ProductSchema).describe('What the stops sell and give, and the parts of bundles'),
