@@ -193,4 +193,66 @@ describe('work in the studio', () => {
     expect(checkout).not.toContain('name="email"');
     expect((await seller.driver.findElements(By.css('tbody tr'))).length).toBeGreaterThan(3);
   });
+
+  it('duplicates a funnel, puts one away so that its pages are gone at once, and brings it back', async () => {
+    await seller.open(`${ruta.studio}/funnels`);
+    await seller.sees('Figures of the last 30 days');
+    const more = async (name: string) => seller.click(await seller.find(`[aria-label="More about ${name}"]`));
+    const name = await seller.driver.executeScript<string>(
+      'return [...document.querySelectorAll("[aria-label^=\\"More about\\"]")].at(-1).getAttribute("aria-label").slice(11)',
+    );
+    const address = await seller.driver.executeScript<string>('return [...document.querySelectorAll("main li a")].at(-1).getAttribute("href")');
+    const live = await seller.driver.executeAsyncScript<{ addresses: Record<string, string>; graph: { entryId: string } }>(
+      'const done = arguments[1]; fetch("/api/funnels/" + arguments[0]).then((answer) => answer.json()).then(done)',
+      address.split('/')[2],
+    );
+    const page = async () => (await fetch(live.addresses[live.graph.entryId] ?? '')).status;
+    expect(await page()).toBe(200);
+    await more(name);
+    await seller.click('Archive');
+    await seller.sees('Its pages are offline from this moment');
+    await seller.click('Archive it');
+    await seller.until(async () => (await page()) === 404, 'its pages are offline');
+    await seller.click('Archived funnels');
+    await seller.sees('Put away: nobody is led to them.');
+    await more(name);
+    await seller.click('Bring back');
+    await seller.until(async () => (await page()) === 200, 'its pages are there again');
+    await seller.click('Back to the funnels');
+    await more(name);
+    await seller.click('Duplicate');
+    await seller.click('Duplicate it');
+    await seller.sees('Not published yet');
+    await seller.sees(`${name} (copy)`);
+  });
+
+  it('lets somebody in again who forgot their password, by a link that is sent to them', async () => {
+    const person = await Person.arrive();
+    await person.open(ruta.studio);
+    await person.until(() => person.driver.executeScript<boolean>('return document.activeElement?.type === "email"'), 'the first field has the keyboard');
+    await person.type('E-mail', 'ines@perigeelane.test');
+    await person.click('Forgotten your password?');
+    expect(await (await person.byLabel('E-mail')).getAttribute('value')).toBe('ines@perigeelane.test');
+    await person.click('Send the link');
+    await person.sees('a link is on its way to it');
+    let link: string | undefined;
+    await person.until(async () => {
+      const mails = (await (await fetch(`${ruta.standinsUrl}/mailbox/messages?to=ines%40perigeelane.test`)).json()) as Array<{ text: string }>;
+      link = /http\S+\/reset\?token=\S+/.exec(mails.map(({ text }) => text).join('\n'))?.[0];
+      return link !== undefined;
+    }, 'the mail arrives');
+    await person.open(link ?? '');
+    await person.type('New password', 'password99');
+    await person.click('Keep this password');
+    await person.sees('one of the first passwords that are guessed');
+    await person.type('New password', 'four owls on a fence');
+    await person.click('Keep this password');
+    await person.sees('Your password is new');
+    await person.click(await person.find('main button'));
+    await person.type('E-mail', 'ines@perigeelane.test');
+    await person.type('Password', 'four owls on a fence');
+    await person.click(await person.find('button[type=submit]'));
+    await person.sees('What needs you');
+    await person.leave();
+  });
 });
