@@ -109,8 +109,9 @@ const TESTS: SampleTest[] = [
 /**
  * The four experiments of the sample shop: one with a winner, one honestly undecided, one that runs and one that is planned.
  * Each is planned, begun, looked at every day and ended by the same code as any other.
+ * @param apart does something outside of the one transaction in which visitors come
  */
-export function sampleTests(services: AllServices, funnelId: string, started: number) {
+export function sampleTests(services: AllServices, funnelId: string, started: number, apart: (act: () => void) => void) {
   const effects = new Map<string, ArmEffect>();
   const happenings: Happening[] = [];
   for (const test of TESTS) {
@@ -118,27 +119,28 @@ export function sampleTests(services: AllServices, funnelId: string, started: nu
     let id = '';
     happenings.push({
       at: from,
-      run: () => {
-        const step = loadFunnel(services.db, funnelId).graph.steps.find(({ kind }) => kind === test.kind);
-        if (!step) throw new Error(`The sample shop has no ${test.kind}.`);
-        const planned = planTest(services, { funnelId, stepId: step.id, name: test.name, goal: test.goal, armName: test.arm });
-        id = planned.id;
-        effects.set(planned.armId, test.effect);
-        change(services, funnelId, step.id, planned.armId, test);
-        const view = viewTest(services, id);
-        const { arms, audience, ends } = view;
-        changeTest(services, id, {
-          name: test.name,
-          question: test.question,
-          goal: test.goal,
-          change: test.change,
-          audience,
-          ends: test.lasts ? 'date' : ends,
-          lastDay: test.lasts ? dayFinder('Europe/Lisbon')(from + test.lasts * DAY_MS) : null,
-          arms: arms.map(({ id: armId, name, share }) => ({ id: armId, name, share })),
-        });
-        if (test.startedAgo !== null) startTest(services, id);
-      },
+      run: () =>
+        apart(() => {
+          const step = loadFunnel(services.db, funnelId).graph.steps.find(({ kind }) => kind === test.kind);
+          if (!step) throw new Error(`The sample shop has no ${test.kind}.`);
+          const planned = planTest(services, { funnelId, stepId: step.id, name: test.name, goal: test.goal, armName: test.arm });
+          id = planned.id;
+          effects.set(planned.armId, test.effect);
+          change(services, funnelId, step.id, planned.armId, test);
+          const view = viewTest(services, id);
+          const { arms, audience, ends } = view;
+          changeTest(services, id, {
+            name: test.name,
+            question: test.question,
+            goal: test.goal,
+            change: test.change,
+            audience,
+            ends: test.lasts ? 'date' : ends,
+            lastDay: test.lasts ? dayFinder('Europe/Lisbon')(from + test.lasts * DAY_MS) : null,
+            arms: arms.map(({ id: armId, name, share }) => ({ id: armId, name, share })),
+          });
+          if (test.startedAgo !== null) startTest(services, id);
+        }),
     });
     for (let day = 1; day <= (test.startedAgo ?? 0); day++) {
       happenings.push({
@@ -146,9 +148,11 @@ export function sampleTests(services: AllServices, funnelId: string, started: nu
         run: () => {
           const round = runningRound(services.db, id);
           if (!round) return;
-          if (lookAt(services, loadExperiment(services.db, id), round)) services.changes.announce();
-          if (test.learned && !runningRound(services.db, id))
-            services.db.update(experiments).set({ learned: test.learned }).where(eq(experiments.id, id)).run();
+          apart(() => {
+            if (lookAt(services, loadExperiment(services.db, id), round)) services.changes.announce();
+            if (test.learned && !runningRound(services.db, id))
+              services.db.update(experiments).set({ learned: test.learned }).where(eq(experiments.id, id)).run();
+          });
         },
       });
     }

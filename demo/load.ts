@@ -186,13 +186,20 @@ for (const [name, product] of [
 
 // One transaction around all of it: a flush to disk for each step of the past would take minutes. It is begun by the driver,
 // so that what is kept in memory of products and the shop goes on being used.
-findProducts(
-  services.db,
-  Object.values(products).map(({ id }) => id),
-);
-loadShop(services.db);
-services.db.run(sql`BEGIN`);
-const { happenings, effectOf } = sampleTests(services, gift.id, started);
+const begin = () => {
+  findProducts(
+    services.db,
+    [...Object.values(products), kit].map(({ id }) => id),
+  );
+  loadShop(services.db);
+  services.db.run(sql`BEGIN`);
+};
+begin();
+const { happenings, effectOf } = sampleTests(services, gift.id, started, (act) => {
+  services.db.run(sql`COMMIT`);
+  act();
+  begin();
+});
 replayTraffic(services, moment, {
   happenings,
   effectOf,

@@ -5,6 +5,7 @@ import {
   alwaysValid,
   alwaysValidInterval,
   bootstrapInterval,
+  decideExperiment,
   ExperimentResultInputSchema,
   experimentResult,
   perVisitor,
@@ -195,4 +196,23 @@ describe('simulated many times', { timeout: 120_000 }, () => {
     });
     expect(seen).toBeGreaterThan(0.9);
   });
+});
+
+it('is decided by the clock exactly as it is shown', () => {
+  const reached = fc.tuple(fc.nat(900), fc.nat(900)).map(([visitors, converted]) => ({ visitors, converted: Math.min(visitors, converted) }));
+  fc.assert(
+    fc.property(fc.array(reached, { minLength: 2, maxLength: 4 }), fc.boolean(), fc.constantFrom('conversion', 'revenue'), (arms, isOver, goal) => {
+      const input = ExperimentResultInputSchema.parse({
+        goal,
+        difference: goal === 'revenue' ? 300 : 0.05,
+        isOver,
+        arms: arms.map(({ visitors, converted }, index) =>
+          arm(`arm ${index}`, visitors, converted, { revenues: Array.from({ length: converted }, (_, each) => 1000 + each) }),
+        ),
+      });
+      const { decision, arms: shown } = experimentResult(input);
+      expect(decideExperiment(input)).toEqual({ decision, valid: shown.map(({ against }) => against?.alwaysValid ?? 1) });
+    }),
+    { numRuns: 25 },
+  );
 });

@@ -1,4 +1,4 @@
-import { type ExperimentResult, type ExperimentResultInput, experimentResult, type Round } from '@ruta/core/experiments';
+import { decideExperiment, type ExperimentResult, type ExperimentResultInput, experimentResult, type Round } from '@ruta/core/experiments';
 import { dayFinder } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
 import type { ExperimentRow, RoundRow } from '../arms/store';
@@ -12,9 +12,8 @@ export function isPastLastDay({ db, clock }: Pick<Tracked, 'db' | 'clock'>, { te
   return terms.lastDay !== null && dayFinder(loadShop(db).settings.timeZone)(clock.now()) > terms.lastDay;
 }
 
-/** Everything that is counted of a round, and what may be concluded from it. */
-export function roundView(services: Tracked, experiment: Pick<ExperimentRow, 'funnelId' | 'stepId'>, round: RoundRow): Round {
-  const { terms, arms } = round;
+/** Who came to a round, and what they did there. */
+function countedOf(services: Tracked, experiment: Pick<ExperimentRow, 'funnelId' | 'stepId'>, round: RoundRow) {
   const population: Population = {
     rows: sql`SELECT visitor_id, arm_id, first_at, day, device FROM round_visitors WHERE round_id = ${round.id}`,
     funnelId: experiment.funnelId,
@@ -22,15 +21,38 @@ export function roundView(services: Tracked, experiment: Pick<ExperimentRow, 'fu
     from: round.startedAt,
     until: round.endedAt ?? services.clock.now() + 1,
   };
-  const came = reachedBy(services, population, terms.goal);
+  const { goal } = round.terms;
+  const came = reachedBy(services, population, goal);
   const bought = buyersOf(services, population);
-  const counts = (of: { armId: string; day?: string; device?: string }) => countsOf(terms.goal, came.filter(matching(of)), bought.filter(matching(of)));
-  const result = resultOf(
-    services,
-    round,
-    (armId) => counts({ armId }),
-    (armId) => bought.filter((buyer) => buyer.armId === armId).map(gain),
-  );
+  const counts = (of: Where) => countsOf(goal, came.filter(matching(of)), bought.filter(matching(of)));
+  return { came, bought, counts };
+}
+
+/** A round as its statistics take it. */
+function askedOf(services: Tracked, { terms, arms, valid, endedAt }: RoundRow, { bought, counts }: ReturnType<typeof countedOf>): ExperimentResultInput {
+  return {
+    goal: terms.goal === 'revenue' ? 'revenue' : 'conversion',
+    arms: arms.map(({ id, name, share }) => {
+      const { visitors, converted } = counts({ armId: id });
+      return { name, share, visitors, converted, revenues: bought.filter(({ armId }) => armId === id).map(gain) };
+    }),
+    difference: terms.difference,
+    isOver: endedAt !== null || isPastLastDay(services, { terms }),
+    ...(valid.length === arms.length ? { before: valid } : {}),
+    seed: 1,
+  };
+}
+
+/** What decides a round as it stands, without everything that is only shown. */
+export function decisionOf(services: Tracked, experiment: Pick<ExperimentRow, 'funnelId' | 'stepId'>, round: RoundRow): ReturnType<typeof decideExperiment> {
+  return decideExperiment(askedOf(services, round, countedOf(services, experiment, round)));
+}
+
+/** Everything that is counted of a round, and what may be concluded from it. */
+export function roundView(services: Tracked, experiment: Pick<ExperimentRow, 'funnelId' | 'stepId'>, round: RoundRow): Round {
+  const { terms, arms } = round;
+  const counted = countedOf(services, experiment, round);
+  const { came, bought, counts } = counted;
   const of = (key: 'day' | 'device') => [...new Set(came.map((row) => row[key]))].sort();
   const byArm = (where: { day?: string; device?: string }) => arms.map(({ id }) => ({ armId: id, ...counts({ armId: id, ...where }) }));
   return {
@@ -43,7 +65,7 @@ export function roundView(services: Tracked, experiment: Pick<ExperimentRow, 'fu
     planned: { difference: terms.difference, perArm: terms.perArm, visitors: terms.visitors, weeks: terms.weeks },
     lastDay: terms.lastDay,
     arms: arms.map(({ id, name, share }) => ({ id, name, share })),
-    result,
+    result: resultOf(round.id, askedOf(services, round, counted)),
     guards: arms.map(({ id }) => guardOf(id, came.filter(matching({ armId: id })), bought.filter(matching({ armId: id })))),
     days: of('day').map((day) => ({ day, arms: byArm({ day }) })),
     devices: of('device').map((device) => ({ device, arms: byArm({ device }) })),
@@ -81,27 +103,14 @@ function guardOf(armId: string, came: Came, bought: readonly Buyer[]): Round['gu
   };
 }
 
-function resultOf(
-  services: Tracked,
-  round: RoundRow,
-  counts: (armId: string) => { visitors: number; converted: number },
-  revenues: (armId: string) => number[],
-): ExperimentResult {
-  const { terms, arms, valid } = round;
-  const asked: ExperimentResultInput = {
-    goal: terms.goal === 'revenue' ? 'revenue' : 'conversion',
-    arms: arms.map(({ id, name, share }) => ({ name, share, ...counts(id), revenues: revenues(id) })),
-    difference: terms.difference,
-    isOver: round.endedAt !== null || isPastLastDay(services, round),
-    ...(valid.length === arms.length ? { before: valid } : {}),
-    seed: 1,
-  };
+/** What may be concluded; the same as a moment ago where nothing was counted since. */
+function resultOf(roundId: string, asked: ExperimentResultInput): ExperimentResult {
   const key = revisionOf(asked);
-  const known = lately.get(round.id);
+  const known = lately.get(roundId);
   if (known?.key === key) return known.result;
   const result = experimentResult(asked);
   if (lately.size >= MOST_LATELY) lately.clear();
-  lately.set(round.id, { key, result });
+  lately.set(roundId, { key, result });
   return result;
 }
 

@@ -7,7 +7,7 @@ import { Refusal } from '../base/problem';
 import { latestPublication } from '../funnel/store';
 import type { Tracked } from '../tracking/recorder';
 import { close } from './lifecycle';
-import { isPastLastDay, roundView } from './roundView';
+import { decisionOf, isPastLastDay } from './roundView';
 
 /** No test decides itself in less than a week: people buy otherwise on Mondays than on Sundays. */
 const FEWEST_DAYS = 7;
@@ -53,10 +53,8 @@ export function lookAt(services: Needs, experiment: ExperimentRow, round: RoundR
       return true;
     }
   }
-  const { result } = roundView(services, experiment, round);
-  const valid = result.arms.map(({ against }) => against?.alwaysValid ?? 1);
+  const { valid, decision } = decisionOf(services, experiment, round);
   db.update(rounds).set({ valid, lookedAt: clock.now() }).where(eq(rounds.id, round.id)).run();
-  const { decision } = result;
   const isOver = isPastLastDay(services, round);
   const isDecided = decision.kind === 'winner' || decision.kind === 'original-is-better';
   const mayEnd = isOver || (isDecided && round.terms.ends === 'decision' && clock.now() - round.startedAt >= FEWEST_DAYS * DAY_MS);

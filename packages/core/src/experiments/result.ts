@@ -81,23 +81,47 @@ const FEWEST_CONVERTED = 10;
 const isEnough = ({ visitors, converted, revenues }: Arm, goal: ExperimentResultInput['goal']) =>
   visitors >= FEWEST_VISITORS && (goal === 'revenue' ? (revenues?.length ?? 0) : converted) >= FEWEST_CONVERTED;
 
-/**
- * Reads a test: rates, revenue per visitor and what may be concluded. Reading early fools nobody: what decides holds at
- * every look, and is shared out among the arms that are compared with the first (Bonferroni).
- */
-export function experimentResult(input: ExperimentResultInput): ExperimentResult {
-  const { goal, arms, difference: tau, isOver, before, seed } = input;
+const revenuesOf = ({ revenues, visitors }: Arm) => ({ revenues: revenues ?? [], visitors });
+
+/** Each arm against the first, by what holds at every look, shared out among the arms that are compared with it (Bonferroni). */
+function compared({ goal, arms, difference: tau, before }: ExperimentResultInput): Array<ArmResult['against']> {
   const [first] = arms as [Arm, ...Arm[]];
-  const standing = standings(arms);
-  const compared = arms.length - 1;
+  const others = arms.length - 1;
   const original = estimateOf(first, goal);
-  const results = arms.map((arm, index): ArmResult => {
-    const all = { revenues: arm.revenues ?? [], visitors: arm.visitors };
-    const { mean, variance } = perVisitor(all);
+  return arms.map((arm, index) => {
+    if (index === 0) return null;
     const own = estimateOf(arm, goal);
     const seen: Estimate = { difference: own.mean - original.mean, variance: own.variance + original.variance };
     const earlier = before?.[index] ?? 1;
-    const valid = isEnough(arm, goal) && isEnough(first, goal) ? alwaysValid(seen, tau, Math.min(1, earlier / compared)) : earlier / compared;
+    const valid = isEnough(arm, goal) && isEnough(first, goal) ? alwaysValid(seen, tau, Math.min(1, earlier / others)) : earlier / others;
+    return {
+      difference: seen.difference,
+      relative: original.mean === 0 ? null : seen.difference / original.mean,
+      interval: alwaysValidInterval(seen, tau, ALPHA / others),
+      alwaysValid: Math.min(1, valid * others),
+      plain: goal === 'revenue' ? welch(revenuesOf(arm), revenuesOf(first)) : twoProportions(arm, first),
+    };
+  });
+}
+
+/** Only what decides a test: the always-valid p-value of each arm (1 for the first), and what follows from them. */
+export function decideExperiment(input: ExperimentResultInput): { valid: number[]; decision: ExperimentResult['decision'] } {
+  const against = compared(input);
+  const arms = input.arms.map(({ name }, index) => ({ name, against: against[index] ?? null }));
+  return { valid: against.map((each) => each?.alwaysValid ?? 1), decision: decide(arms, sharesChance(input.arms) < UNEVEN, input.isOver) };
+}
+
+/**
+ * Reads a test: rates, revenue per visitor and what may be concluded. Reading early fools nobody: what decides holds at
+ * every look.
+ */
+export function experimentResult(input: ExperimentResultInput): ExperimentResult {
+  const { goal, arms, isOver, seed } = input;
+  const standing = standings(arms);
+  const against = compared(input);
+  const results = arms.map((arm, index): ArmResult => {
+    const all = revenuesOf(arm);
+    const { mean, variance } = perVisitor(all);
     return {
       name: arm.name,
       visitors: arm.visitors,
@@ -107,16 +131,7 @@ export function experimentResult(input: ExperimentResultInput): ExperimentResult
       chanceBest: standing[index]?.best ?? 0,
       expectedLoss: standing[index]?.loss ?? 0,
       revenue: arm.revenues ? { perVisitor: mean, deviation: Math.sqrt(variance), interval: bootstrapInterval(all, seed + index) } : null,
-      against:
-        index === 0
-          ? null
-          : {
-              difference: seen.difference,
-              relative: original.mean === 0 ? null : seen.difference / original.mean,
-              interval: alwaysValidInterval(seen, tau, ALPHA / compared),
-              alwaysValid: Math.min(1, valid * compared),
-              plain: goal === 'revenue' ? welch(all, { revenues: first.revenues ?? [], visitors: first.visitors }) : twoProportions(arm, first),
-            },
+      against: against[index] ?? null,
     };
   });
   const chance = sharesChance(arms);
@@ -125,7 +140,7 @@ export function experimentResult(input: ExperimentResultInput): ExperimentResult
 }
 
 /** The winner takes the place only if it has earned it: better than the first by what holds at every look, and the best of those. */
-function decide(arms: readonly ArmResult[], isUneven: boolean, isOver: boolean): ExperimentResult['decision'] {
+function decide(arms: ReadonlyArray<Pick<ArmResult, 'name' | 'against'>>, isUneven: boolean, isOver: boolean): ExperimentResult['decision'] {
   if (isUneven) return { kind: 'not-to-be-trusted' };
   const decided = arms.flatMap((arm) => (arm.against && arm.against.alwaysValid < ALPHA ? [{ name: arm.name, difference: arm.against.difference }] : []));
   const better = decided.filter(({ difference }) => difference > 0).sort((a, b) => b.difference - a.difference);
