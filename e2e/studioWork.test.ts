@@ -123,7 +123,10 @@ describe('work in the studio', () => {
       await press(seller, Key.CONTROL, 'a');
       await type(seller, 'From the first window');
       await saved(seller);
-      await seller.until(async () => (await (await fetch(`${ruta.site}/moon-month`)).text()).includes('Know tonight'), 'the draft stays a draft');
+      await seller.until(
+        async () => (await (await fetch(`${ruta.site}/moon-month`)).text()).includes('Know what the moon does tonight'),
+        'the draft stays a draft',
+      );
       await editWords(second, 'h1 .words');
       await press(second, Key.CONTROL, 'a');
       await type(second, 'From the second');
@@ -209,18 +212,23 @@ describe('work in the studio', () => {
     const page = async () => (await fetch(live.addresses[live.graph.entryId] ?? '')).status;
     expect(await page()).toBe(200);
     await more(name);
-    await seller.click('Archive');
+    const chosen = async (words: string) => seller.click(await seller.byWords(words, '*[@role="menuitem"]'));
+    const isClosed = () => seller.until(async () => (await seller.findAll('[role=dialog], [role=menu]')).length === 0, 'what was open has closed');
+    await chosen('Archive');
     await seller.sees('Its pages are offline from this moment');
     await seller.click('Archive it');
     await seller.until(async () => (await page()) === 404, 'its pages are offline');
+    await isClosed();
     await seller.click('Archived funnels');
     await seller.sees('Put away: nobody is led to them.');
     await more(name);
-    await seller.click('Bring back');
+    await chosen('Bring back');
     await seller.until(async () => (await page()) === 200, 'its pages are there again');
+    await isClosed();
     await seller.click('Back to the funnels');
+    await seller.sees('Figures of the last 30 days');
     await more(name);
-    await seller.click('Duplicate');
+    await chosen('Duplicate');
     await seller.click('Duplicate it');
     await seller.sees('Not published yet');
     await seller.sees(`${name} (copy)`);

@@ -1,12 +1,10 @@
-import { isElementOf, words } from '@ruta/core/elements';
-import type { ExperimentSettings } from '@ruta/core/experiments';
+import { isElementOf } from '@ruta/core/elements';
 import { inArm } from '@ruta/core/experiments';
 import { allElements, applyOperation, type PageDocument } from '@ruta/core/page';
 import { eq } from 'drizzle-orm';
 import { afterEach, describe, expect, it } from 'vitest';
-import { openFunnel, openStep, saveArmPage } from '../src/arms/armFunnel';
+import { changeArmMap, openFunnel, openStep, saveArmPage } from '../src/arms/armFunnel';
 import { loadExperiment, roundsOf, runningRound } from '../src/arms/store';
-import { createProduct } from '../src/catalog/service';
 import { publish } from '../src/checks/funnelChecks';
 import { changeTest, endTest, planTest, removeTest, startTest } from '../src/experiments/lifecycle';
 import { listTests, viewTest } from '../src/experiments/view';
@@ -15,78 +13,15 @@ import { changeMap } from '../src/funnel/changeMap';
 import { publishFunnel } from '../src/funnel/service';
 import { loadFunnel, loadStep, saveDraft } from '../src/funnel/store';
 import { versionsOf } from '../src/page/versions';
-import { createFunnel } from '../src/templates/createFunnel';
 import { visitors } from '../src/tracking/tables';
 import { makeEvent, placeOf } from '../src/tracking/visitor';
-import { selling } from './support/products';
-import { type TestServices, testServices } from './support/services';
+import { closeShop, DAY, headlineIn, headlineOf, headlineTest, settingsOf, testedShop, written } from './support/testedShop';
 
-const DAY = 24 * 60 * 60 * 1000;
-let open: TestServices | null = null;
-afterEach(() => open?.end());
-
-/** A live funnel that asks for an address, and people who come to it. */
-function shop() {
-  const services = testServices();
-  open = services;
-  const { db, moment } = services;
-  const gift = createProduct(services, selling('Moon Month', { kind: 'free' }));
-  const product = createProduct(services, selling('First Light', { kind: 'one-time', regular: 13_800 }, { buyAgain: true }));
-  const funnelId = createFunnel(services, { name: 'Moon Month', template: 'gift-first', productId: product.id, giftId: gift.id });
-  for (const { id, draft, revision } of loadFunnel(db, funnelId).steps)
-    saveDraft(db, id, revision, JSON.parse(JSON.stringify(draft).replaceAll('"placeholder":true', '"bold":true')), 1);
-  publishFunnel(services, loadFunnel(db, funnelId), null);
-  const { graph, funnel } = loadFunnel(db, funnelId);
-  const optIn = graph.entryId;
-  let count = 0;
-  const who = (visitorId: string, device: 'phone' | 'desktop' = 'phone') => ({ visitorId, facts: () => ({ device }) });
-  const seen = (visitorId: string, device?: 'phone' | 'desktop') => services.live.at(funnel.slug, undefined, who(visitorId, device));
-  const happens = (kind: 'page.viewed' | 'lead.submitted', visitorId: string, device: 'phone' | 'desktop' = 'phone') => {
-    const live = seen(visitorId, device);
-    if (!live) throw new Error('Nobody is shown anything.');
-    const event = makeEvent(services, kind, 'live', null, placeOf(live), `evt_${String(++count).padStart(10, '0')}`);
-    services.recorder.record({ ...event, visitorId, device });
-  };
-  let people = 0;
-  /** So many people come in a day; of each arm so many of a hundred leave their address, evenly. */
-  const day = (visitorsADay: number, rates: Record<string, number>) => {
-    const reached = new Map<string, number>();
-    for (let index = 0; index < visitorsADay; index++) {
-      const visitorId = `vis_${String(++people).padStart(8, '0')}`;
-      happens('page.viewed', visitorId);
-      const arm = headlineOf(seen(visitorId)?.page as PageDocument);
-      const due = (reached.get(arm) ?? 0) + (rates[arm] ?? rates.all ?? 0);
-      if (due >= 100) happens('lead.submitted', visitorId);
-      reached.set(arm, due % 100);
-    }
-    moment.at += DAY;
-  };
-  return { services, funnelId, optIn, slug: funnel.slug, seen, who, happens, day };
-}
-
-const headlineIn = (page: PageDocument) => allElements(page).find(({ type }) => type === 'headline') as { id: string; words: Array<{ text: string }> };
-const headlineOf = (page: PageDocument) =>
-  headlineIn(page)
-    .words.map(({ text }) => text ?? '…')
-    .join('');
-const written = (page: PageDocument, text: string) =>
-  applyOperation(page, { kind: 'changeElement', elementId: headlineIn(page).id, changes: { words: words(text) } }).page;
-
-/** A test on the headline of the first stop, with one arm that says something else. */
-function headlineTest({ services, funnelId, optIn }: ReturnType<typeof shop>, text = 'Read the sky tonight', name = 'Headline') {
-  const planned = planTest(services, { funnelId, stepId: optIn, name });
-  const step = openStep(services.db, inArm(optIn, planned.armId));
-  saveArmPage(services, inArm(optIn, planned.armId), { revision: step.revision, page: written(step.draft, text) });
-  return planned;
-}
-const settingsOf = (services: TestServices, id: string): ExperimentSettings => {
-  const { name, question, goal, change, audience, ends, lastDay, arms } = viewTest(services, id);
-  return { name, question, goal, change, audience, ends, lastDay, arms: arms.map(({ id: armId, name: arm, share }) => ({ id: armId, name: arm, share })) };
-};
+afterEach(closeShop);
 
 describe('a test on a headline', () => {
   it('shows each visitor one arm at one address, and puts a winner that has earned it in place', async () => {
-    const here = shop();
+    const here = testedShop();
     const { services, funnelId, optIn, day, seen } = here;
     const before = headlineOf(loadStep(services.db, optIn).draft);
     for (let index = 0; index < 5; index++) day(60, { all: 25 });
@@ -132,7 +67,7 @@ describe('a test on a headline', () => {
   });
 
   it('keeps the original when its last day is over and nothing is proved, and says so', async () => {
-    const here = shop();
+    const here = testedShop();
     const { services, optIn, day, seen } = here;
     const before = headlineOf(loadStep(services.db, optIn).draft);
     for (let index = 0; index < 3; index++) day(50, { all: 30 });
@@ -151,7 +86,7 @@ describe('a test on a headline', () => {
   });
 
   it('begins a new round when what is under test is published anew, and goes on when something else is', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, funnelId, optIn, day } = here;
     day(40, { all: 50 });
     const { id } = headlineTest(here);
@@ -179,7 +114,7 @@ describe('a test on a headline', () => {
   });
 
   it('rests where an arm does not fit what is live any more, and leaves nobody without a page', async () => {
-    const here = shop();
+    const here = testedShop();
     const { services, funnelId, optIn, day, seen } = here;
     day(40, { all: 50 });
     const { id } = headlineTest(here);
@@ -198,7 +133,7 @@ describe('a test on a headline', () => {
   });
 
   it('ends when its stop is taken off the map', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, funnelId, day } = here;
     day(40, { all: 50 });
     const { graph, funnel } = loadFunnel(services.db, funnelId);
@@ -226,7 +161,7 @@ describe('a test on a headline', () => {
 
 describe('who is in a test', () => {
   it('is decided by its audience when they first come, and stays so', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, day, seen, happens } = here;
     day(40, { all: 50 });
     const { id } = headlineTest(here);
@@ -242,7 +177,7 @@ describe('who is in a test', () => {
   });
 
   it('is counted by the arm and the moment they first came, whatever arrives twice or late', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, day, seen } = here;
     day(40, { all: 50 });
     const { id } = headlineTest(here);
@@ -265,7 +200,7 @@ describe('who is in a test', () => {
   });
 
   it('is understood when they send a form from an arm that they have no right to any more', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, optIn, day, who } = here;
     day(40, { all: 50 });
     const { id, armId } = planTest(services, { funnelId: here.funnelId, stepId: optIn, name: 'Form' });
@@ -294,7 +229,7 @@ describe('who is in a test', () => {
 
 describe('what stands in the way of a test', () => {
   it('is said in words: nobody comes, nothing differs, nothing is live, the same is tested already', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, funnelId, optIn, day } = here;
     const planned = planTest(services, { funnelId, stepId: optIn, name: 'Empty' });
     expect(viewTest(services, planned.id).hindrances).toEqual([
@@ -318,7 +253,7 @@ describe('what stands in the way of a test', () => {
   });
 
   it('is an arm that breaks the page, and no arm may move an address or the beginning', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, funnelId, optIn, day } = here;
     day(40, { all: 50 });
     const { id, armId } = planTest(services, { funnelId, stepId: optIn, name: 'No form' });
@@ -338,7 +273,7 @@ describe('what stands in the way of a test', () => {
   });
 
   it('is not a clock that was set back: nothing ends, and a round ends no earlier than it began', async () => {
-    const here = shop();
+    const here = testedShop();
     const { services, day } = here;
     day(40, { all: 50 });
     const { id } = headlineTest(here);
@@ -356,7 +291,7 @@ describe('what stands in the way of a test', () => {
 
 describe('a winner', () => {
   it('takes its place beside what else waits in the draft; where both changed the same, the draft is kept as a version', () => {
-    const here = shop();
+    const here = testedShop();
     const { services, optIn, day } = here;
     day(40, { all: 50 });
     const { id, armId } = headlineTest(here);
@@ -380,7 +315,7 @@ describe('a winner', () => {
   });
 
   it('can be a branch of its own, with a stop that only its visitors are shown', async () => {
-    const here = shop();
+    const here = testedShop();
     const { services, funnelId, optIn, day, slug, who } = here;
     day(40, { all: 50 });
     const { id, armId } = planTest(services, { funnelId, stepId: optIn, name: 'A page between' });
@@ -388,7 +323,6 @@ describe('a winner', () => {
     const { graph, funnel } = openFunnel(services.db, arm);
     const route = graph.routes.find(({ from, outcome }) => from === optIn && outcome === 'submitted');
     const extra = { id: 'stp_between00001', kind: 'sales', name: 'Between', slug: 'between', sells: [] } as const;
-    const { changeArmMap } = await import('../src/arms/armFunnel');
     changeArmMap(
       services,
       arm,
