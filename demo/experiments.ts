@@ -90,6 +90,7 @@ const TESTS: SampleTest[] = [
     change: 0.3,
     arm: 'One column',
     startedAgo: 20,
+    lasts: 70,
     effect: { leads: 1, pays: 1.06 },
     page: oneColumn,
   },
