@@ -93,6 +93,11 @@ describe('a test on a headline', () => {
     await seller.sees('What it takes');
     await seller.sees('became “Know the moon tonight”');
     await seller.type('Difference hoped for', '200');
+    await seller.driver.navigate().refresh();
+    await seller.until(
+      async () => (await (await seller.byLabel('Difference hoped for')).getAttribute('value')) === '200',
+      'what was typed is there after a reload',
+    );
     await seller.type('Share in %', '60');
     await seller.sees('110 % in all');
     await seller.click(await seller.byWords('Save', 'button[@type="submit"]'));

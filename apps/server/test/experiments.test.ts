@@ -357,4 +357,24 @@ describe('a winner', () => {
     expect(loadFunnel(services.db, funnelId).graph.steps.find((step) => step.id === extra.id)).toMatchObject({ name: 'Between' });
     expect(services.db.select().from(visitors).where(eq(visitors.id, 'vis_none')).all()).toEqual([]);
   });
+
+  it('goes live though the draft of the map has moved on, and says what that draft lacks', () => {
+    const here = testedShop();
+    const { services, funnelId, optIn, day } = here;
+    day(40, { all: 50 });
+    const { id, armId } = planTest(services, { funnelId, stepId: optIn, name: 'Only the gift' });
+    const { graph, funnel } = openFunnel(services.db, inArm(funnelId, armId));
+    const route = graph.routes.find(({ from, outcome }) => from === optIn && outcome === 'submitted');
+    const thanks = graph.steps.find(({ kind }) => kind === 'thank-you')?.id ?? '';
+    const changeRoute = { kind: 'changeRoute' as const, routeId: route?.id ?? '', changes: { to: thanks } };
+    changeArmMap(services, inArm(funnelId, armId), { revision: funnel.revision, operations: [changeRoute] }, () => undefined);
+    startTest(services, id);
+    const draft = loadFunnel(services.db, funnelId).funnel.revision;
+    changeMap(services, funnelId, { revision: draft, operations: [{ kind: 'removeRoute', routeId: route?.id ?? '' }] }, () => undefined);
+    endTest(services, id, { put: armId });
+    expect(viewTest(services, id).rounds[0]?.why).toContain('Publishing the draft would take it away again');
+    const { graph: own, published } = loadFunnel(services.db, funnelId);
+    expect(published?.snapshot.graph.routes.find(({ id: each }) => each === route?.id)?.to).toBe(thanks);
+    expect(own.routes.some(({ id: each }) => each === route?.id)).toBe(false);
+  });
 });

@@ -14,6 +14,7 @@ import {
   spread,
   stopsTouched,
   tooEarly,
+  touchTheSame,
   variantOf,
 } from '../src/experiments';
 import { applyToGraph, type Graph } from '../src/funnel';
@@ -131,7 +132,12 @@ describe('an arm', () => {
       parts(withPage({ kind: 'changeElement', elementId: text, changes: { words: words('Other') } })),
     ];
     expect(one).toEqual(same);
-    expect(one.some((part) => other.includes(part))).toBe(false);
+    expect(touchTheSame(one, same)).toBe(true);
+    expect(touchTheSame(one, other)).toBe(false);
+    // A page that is made anew meets what is changed on it, not what is changed on another stop's.
+    expect(touchTheSame([`${landing} page`], one)).toBe(true);
+    expect(touchTheSame(one, [`${landing} page`])).toBe(true);
+    expect(touchTheSame([`${checkout} page`], one)).toBe(false);
     expect(parts(withGraph({ kind: 'changeRoute', routeId: graph.routes[0]?.id as string, changes: { to: thanks } }))).toEqual([`ways on from ${landing}`]);
   });
 });

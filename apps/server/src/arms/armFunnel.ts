@@ -71,7 +71,7 @@ export function openStep(db: Services['db'], id: string): StepRow {
   const { id: stepId, armId } = splitArm(id);
   if (armId === null) throw new Refusal(404, 'This stop is of no arm.');
   const { experiment } = loadArm(db, armId);
-  const step = openFunnel(db, inArm(experiment.funnelId, armId ?? '')).steps.find((candidate) => candidate.id === stepId);
+  const step = openFunnel(db, inArm(experiment.funnelId, armId)).steps.find((candidate) => candidate.id === stepId);
   if (!step) throw new Refusal(404, 'This stop is not part of the arm any more.');
   return step;
 }

@@ -1,9 +1,20 @@
-import { type armDifferences, type Baseline, type Planned, partsTouched, plannedFrom, type Shown, stopsTouched, tooEarly } from '@ruta/core/experiments';
+import {
+  type armDifferences,
+  type Baseline,
+  inArm,
+  type Planned,
+  partsTouched,
+  plannedFrom,
+  type Shown,
+  stopsTouched,
+  tooEarly,
+  touchTheSame,
+} from '@ruta/core/experiments';
 import { shiftDay } from '@ruta/core/reports';
 import { dayFinder } from '@ruta/core/shop';
 import { and, eq, ne } from 'drizzle-orm';
 import { differencesOf, openFunnel, shownOf, tried } from '../arms/armFunnel';
-import { type ArmRow, armsOf, type ExperimentRow, roundsOf } from '../arms/store';
+import { type ArmRow, armsOf, type ExperimentRow, roundsOf, runningRound } from '../arms/store';
 import { experiments } from '../arms/tables';
 import { problemsOf, productsOf } from '../checks/funnelChecks';
 import { unpublishedChanges } from '../funnel/service';
@@ -70,7 +81,7 @@ function hindrancesOf(services: Tracked, experiment: ExperimentRow, arms: readon
     ...arms.slice(1).flatMap(({ row, differences, problem }) => {
       if (problem) return [`${row.name}: ${problem} Open the arm and make it anew.`];
       if (differences.length === 0) return [`${row.name} is the same as the original. Open it and change what is to be tried.`];
-      const open = openFunnel(db, `${experiment.funnelId}~${row.id}`);
+      const open = openFunnel(db, inArm(experiment.funnelId, row.id));
       const broken = problemsOf(services, open).filter(
         ({ severity, message, stepId }) => severity === 'blocking' && !own.some((known) => known.message === message && known.stepId === stepId),
       );
@@ -88,20 +99,19 @@ function dateHindrance({ db, clock }: Tracked, { ends, lastDay }: ExperimentRow)
   return lastDay < today ? ['Its last day is over. Choose a later one.'] : [];
 }
 
-/** Other tests on the same thing cannot run with it: nobody could say what a visitor saw. */
+/** Other tests on the same thing cannot run with it: by what visitors are shown of them, not by what waits for their next round. */
 function othersOn({ db }: Tracked, experiment: ExperimentRow, arms: readonly ArmState[]): string[] {
   const { graph } = loadFunnel(db, experiment.funnelId);
-  const own = new Set(arms.flatMap(({ row }) => partsTouched(graph, row.changes)));
+  const own = arms.flatMap(({ row }) => partsTouched(graph, row.changes));
   return running(db, experiment).flatMap(({ id, name }) => {
-    const parts = armsOf(db, id).flatMap(({ changes }) => partsTouched(graph, changes));
-    const isSame = parts.some((part) => own.has(part) || coversPage(part, own)) || [...own].some((part) => coversPage(part, new Set(parts)));
+    const shown = runningRound(db, id)?.arms ?? [];
+    const isSame = touchTheSame(
+      own,
+      shown.flatMap(({ changes }) => partsTouched(graph, changes)),
+    );
     return isSame ? [`“${name}” is running and changes the same thing. End it first, or try something else.`] : [];
   });
 }
-
-/** A page that is put in place as a whole meets whatever else is changed; its parts are not told apart. */
-const coversPage = (part: string, others: ReadonlySet<string>): boolean =>
-  part.startsWith('page ') && [...others].some((other) => /^(page|section|column|element) /.test(other));
 
 const running = (db: Tracked['db'], { id, funnelId }: ExperimentRow): ExperimentRow[] =>
   db

@@ -1,9 +1,9 @@
-import type { ExperimentSettings, Goal, NewExperiment } from '@ruta/core/experiments';
+import { type ExperimentSettings, type Goal, type NewExperiment, NO_CHANGES } from '@ruta/core/experiments';
 import type { StepKind } from '@ruta/core/funnel';
 import { eq, inArray } from 'drizzle-orm';
 import { beginRound, endExperiment, endRound } from '../arms/rounds';
 import { armsOf, type ExperimentRow, loadExperiment, type RoundRow, runningRound } from '../arms/store';
-import { arms, experiments, type RoundTerms } from '../arms/tables';
+import { arms, experiments, type RoundTerms, rounds } from '../arms/tables';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { Refusal } from '../base/problem';
@@ -52,7 +52,7 @@ export function planTest({ db, clock }: Needs, wanted: NewExperiment): { id: str
 const addArm = (tx: Db, arm: { id: string; experimentId: string; position: number; name: string; share: number }) =>
   tx
     .insert(arms)
-    .values({ ...arm, changes: { graph: [], pages: {} } })
+    .values({ ...arm, changes: NO_CHANGES })
     .run();
 
 /** Changes what a test is set to; arms that are new begin like the original. While it runs, visitors see nothing of it before the next round. */
@@ -83,6 +83,12 @@ export function changeTest({ db, clock }: Needs, id: string, { arms: wanted, ...
       else addArm(tx, { id: armId, experimentId: id, position, name, share });
     });
   });
+}
+
+/** Writes down what was learned by a test, also after its end. */
+export function keepLearned({ db }: Pick<Needs, 'db'>, id: string, learned: string): void {
+  loadExperiment(db, id);
+  db.update(experiments).set({ learned }).where(eq(experiments.id, id)).run();
 }
 
 /** Forgets a test that was never begun. @throws Refusal 422 for one that visitors have seen */
@@ -155,7 +161,12 @@ export function close(
     endExperiment(services, tx, round, outcome, why);
     if (!put) return;
     try {
-      putInPlace(services, experiment.funnelId, put, experiment.name);
+      const left = putInPlace(services, experiment.funnelId, put, experiment.name);
+      if (left)
+        tx.update(rounds)
+          .set({ why: `${why} ${left}` })
+          .where(eq(rounds.id, round.id))
+          .run();
     } catch (error) {
       if (error instanceof RangeError) throw new Refusal(409, `“${put.name}” cannot be put in place: ${error.message}`);
       throw error;

@@ -18,16 +18,17 @@ type Needs = Pick<Services, 'db' | 'clock' | 'changes'>;
  * Puts an arm in the place of the original: what is live becomes what its visitors saw, at the same addresses, and so does
  * the draft. What else was changed in the draft and is not published stays there; where both changed the same thing, the
  * arm's goes on, and the draft as it was is kept as a version of the page.
+ * @returns what of it the draft could not take up, in words; null for nothing
  * @throws RangeError if the arm does not fit what is live any more
  */
-export function putInPlace(services: Needs, funnelId: string, arm: RoundArm, testName: string): void {
+export function putInPlace(services: Needs, funnelId: string, arm: RoundArm, testName: string): string | null {
   const { db } = services;
-  db.transaction(() => {
+  return db.transaction(() => {
     const before = loadFunnel(db, funnelId);
     const { published } = before;
     if (!published) throw new RangeError('The funnel is not live.');
     const snapshot = variantOf(published.snapshot, arm.changes);
-    bringDraftUp(services, before, published.snapshot.pages, snapshot.pages, arm, testName);
+    const left = bringDraftUp(services, before, published.snapshot.pages, snapshot.pages, arm, testName);
     const after = loadFunnel(db, funnelId);
     const { name, slug, giftId, brand = null, code = null } = snapshot;
     const rows = new Map(after.steps.map((step) => [step.id, step]));
@@ -43,6 +44,7 @@ export function putInPlace(services: Needs, funnelId: string, arm: RoundArm, tes
     publishFunnel(services, live, null, (tx) => {
       for (const publication of latestPublications(tx)) followPublication(services, tx, publication);
     });
+    return left;
   });
 }
 
@@ -56,14 +58,16 @@ function bringDraftUp(
   winning: Record<string, PageDocument>,
   arm: RoundArm,
   testName: string,
-): void {
+): string | null {
   const { db, clock } = services;
+  let left: string | null = null;
   if (arm.changes.graph.length > 0) {
     try {
       const graph = GraphSchema.parse(applyToGraph(state.graph, arm.changes.graph).graph);
       saveMap(db, services, state, graph, (step) => winning[step.id] as PageDocument);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
+      left = `The draft of the map was changed meanwhile and does not have it (${error.message}) Publishing the draft would take it away again: draw it there first.`;
     }
   }
   for (const step of loadFunnel(db, state.funnel.id).steps) {
@@ -75,4 +79,5 @@ function bringDraftUp(
       keepVersion(services, step.id, { name: `Draft before “${testName}” ended`.slice(0, 80), page: step.draft }, null);
     saveDraft(db, step.id, step.revision, both ?? won, clock.now());
   }
+  return left;
 }

@@ -1,25 +1,23 @@
 import {
   CreatedExperimentSchema,
   EndExperimentSchema,
-  ExperimentChangeSchema,
   ExperimentListQuerySchema,
   ExperimentPicturesSchema,
   ExperimentRowSchema,
+  ExperimentSettingsSchema,
   ExperimentViewSchema,
   LearnedSchema,
   NewExperimentSchema,
 } from '@ruta/core/experiments';
 import { filesOn } from '@ruta/core/page';
-import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { loadExperiment } from '../arms/store';
-import { experiments } from '../arms/tables';
 import type { Api } from '../base/api';
 import { refuseOlder } from '../base/revision';
 import { findPictures } from '../files/store';
 import type { LiveServices } from '../funnel/live';
 import type { Tracked } from '../tracking/recorder';
-import { changeTest, endTest, planTest, removeTest, startTest } from './lifecycle';
+import { changeTest, endTest, keepLearned, planTest, removeTest, startTest } from './lifecycle';
 import { listTests, picturesOf, revisionOfTest, viewTest } from './view';
 
 /** Split tests: planned, begun, read and ended. */
@@ -57,7 +55,7 @@ export function experimentRoutes(api: Api, services: Tracked & LiveServices): vo
     },
   );
   api.on(
-    { method: 'put', path: '/experiments/:id', summary: 'Change a split test', body: ExperimentChangeSchema, response: ExperimentViewSchema },
+    { method: 'put', path: '/experiments/:id', summary: 'Change a split test', body: ExperimentSettingsSchema, response: ExperimentViewSchema },
     ({ params, body, request }) => {
       refuseOlder(request, 'This test was', revisionOfTest(services, loadExperiment(db, params.id ?? '')));
       changeTest(services, params.id ?? '', body);
@@ -85,10 +83,7 @@ export function experimentRoutes(api: Api, services: Tracked & LiveServices): vo
   api.on(
     { method: 'put', path: '/experiments/:id/learned', summary: 'Write down what was learned', body: LearnedSchema, response: ExperimentViewSchema },
     ({ params, body }) => {
-      db.update(experiments)
-        .set(body)
-        .where(eq(experiments.id, loadExperiment(db, params.id ?? '').id))
-        .run();
+      keepLearned(services, params.id ?? '', body.learned);
       return view(params.id);
     },
   );

@@ -77,7 +77,7 @@ export function NewTestDialog({ onClose }: { onClose: () => void }) {
     </form>
   );
   return (
-    <Modal open onClose={onClose} title="Plan a test" description="Visitors see nothing of it before you start it.">
+    <Modal open onClose={onClose} unsaved={name.trim() !== ''} title="Plan a test" description="Visitors see nothing of it before you start it.">
       {content}
     </Modal>
   );

@@ -2,7 +2,7 @@ import { type ExperimentView, GOAL_WORDS, MOST_ARMS } from '@ruta/core/experimen
 import { namesFor } from '@ruta/core/offers';
 import type { ShopView } from '@ruta/core/pricing';
 import { Plus, Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { problemOf } from '../base/api';
 import { useKeptDraft } from '../base/keptDraft';
@@ -27,9 +27,11 @@ export function SettingsPanel({ test, shop }: { test: ExperimentView; shop: Shop
   const { fields, append, remove } = useFieldArray({ control, name: 'arms' });
   const { begun, setBegun, isBack, startOver } = useKeptDraft(`test ${test.id}`, form, test.revision, formState.isDirty);
   const { isDirty } = formState;
-  // Arms that were changed elsewhere stand as they are now, as long as nothing is typed here.
+  // What was changed elsewhere stands as it is now, as long as nothing is typed here, or was before a reload.
+  const shown = useRef(test.revision);
   useEffect(() => {
-    if (isDirty) return;
+    if (isDirty || shown.current === test.revision) return;
+    shown.current = test.revision;
     reset(toDraft(test));
     setBegun(test.revision);
   }, [test, isDirty, reset, setBegun]);

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { PictureInfoSchema } from '../catalog';
 import { ConditionSchema } from '../conditions';
 import { PageDocumentSchema } from '../page';
-import { ArmNameSchema, EndsSchema, ExperimentSettingsSchema, ExperimentStateSchema, GoalSchema } from './experiment';
+import { ArmNameSchema, EndsSchema, ExperimentStateSchema, GoalSchema } from './experiment';
 import { BaselineSchema, PlannedSchema } from './planned';
 import { ExperimentResultSchema } from './result';
 
@@ -88,8 +88,6 @@ export const NewExperimentSchema = z.object({
 });
 export type NewExperiment = z.input<typeof NewExperimentSchema>;
 export const CreatedExperimentSchema = z.object({ id: z.string(), armId: z.string() });
-
-export const ExperimentChangeSchema = ExperimentSettingsSchema;
 
 /** How a test is ended by a person. */
 export const EndExperimentSchema = z.object({

@@ -6,26 +6,26 @@ import type { ArmChanges } from './experiment';
 function partsOf(stepId: string, operation: Operation): string[] {
   switch (operation.kind) {
     case 'insertSection':
-      return [`section ${operation.section.id}`];
+      return [`${stepId} section ${operation.section.id}`];
     case 'removeSection':
     case 'moveSection':
     case 'changeSection':
     case 'setColumns':
-      return [`section ${operation.sectionId}`];
+      return [`${stepId} section ${operation.sectionId}`];
     case 'changeColumn':
-      return [`column ${operation.columnId}`];
+      return [`${stepId} column ${operation.columnId}`];
     case 'insertElement':
-      return [`element ${operation.element.id}`];
+      return [`${stepId} element ${operation.element.id}`];
     case 'removeElement':
     case 'moveElement':
     case 'changeElement':
-      return [`element ${operation.elementId}`];
+      return [`${stepId} element ${operation.elementId}`];
     case 'changeSettings':
-      return Object.keys(operation.changes).map((key) => `${key} of ${stepId}`);
+      return Object.keys(operation.changes).map((key) => `${stepId} ${key}`);
     case 'several':
       return operation.operations.flatMap((each) => partsOf(stepId, each));
     case 'replacePage':
-      return [`page ${stepId}`];
+      return [`${stepId} page`];
     default:
       return operation satisfies never;
   }
@@ -83,4 +83,14 @@ export function partsTouched(graph: Graph, changes: ArmChanges): string[] {
     }
   });
   return [...new Set([...ofPages, ...ofGraph])];
+}
+
+/**
+ * Whether two tests change the same thing, so that nobody could say what a visitor saw. A page that is put in its place as a
+ * whole meets whatever else is changed on it.
+ * @param some what each touches, by `partsTouched`
+ */
+export function touchTheSame(some: readonly string[], others: readonly string[]): boolean {
+  const meets = (parts: readonly string[], whole: string) => whole.endsWith(' page') && parts.some((part) => part.startsWith(whole.slice(0, -'page'.length)));
+  return some.some((part) => others.includes(part) || meets(others, part)) || others.some((part) => meets(some, part));
 }
