@@ -1,3 +1,4 @@
+import { type Condition, ConditionSchema, truthOf } from '@ruta/core/conditions';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
 import { type DimensionName, type Figures, figureOf, type ReportQuery, ReportQuerySchema, ReportSchema } from '@ruta/core/reports';
 import { dayFinder } from '@ruta/core/shop';
@@ -7,13 +8,16 @@ import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { createProduct } from '../src/catalog/service';
 import { loadProduct } from '../src/catalog/store';
+import { addTags, keepAnswers } from '../src/contacts/answers';
+import { gatherFacts } from '../src/facts/gather';
 import { loadFunnel } from '../src/funnel/store';
-import { linesOf } from '../src/orders/store';
+import { linesOf, loadOrder } from '../src/orders/store';
 import { openOrder } from '../src/orders/write';
 import { markPaid } from '../src/payments/fulfil';
 import { giveMoneyBack } from '../src/payments/refund';
 import { behind } from '../src/reports/behind';
 import { reportCsv } from '../src/reports/csv';
+import { ordersFor } from '../src/reports/filter';
 import { report } from '../src/reports/report';
 import { importSpend } from '../src/reports/spendFile';
 import { loadShop, saveShop } from '../src/shop/store';
@@ -295,6 +299,43 @@ describe('money', () => {
     }
     const byLetter = ask('source', { filter: { fact: 'source', which: 'last', source: 'letter' } });
     expect([byLetter.visitorsUnknown, byLetter.total.orders]).toEqual([false, 2]);
+  });
+
+  it('asks a filter of many orders at once what it would of each by itself', () => {
+    const [one = ''] = funnels;
+    const bundled = createProduct(
+      services,
+      selling('Star Wheel', { kind: 'one-time', regular: 2400 }, { kind: 'service', buyAgain: true, tags: ['paper'] }),
+    ).id;
+    const sold = [sell(one, 1, { country: 'DE', source: 'letter', quantity: 3 }), sell(one, 2, { of: bundled }), sell(one, 1001, { source: 'radio' })];
+    // Somebody who came back, and gave the second one back whole.
+    services.db.run(sql`UPDATE orders SET contact_id = (SELECT contact_id FROM orders WHERE id = ${sold[0]}) WHERE id = ${sold[1]}`);
+    services.db.run(sql`UPDATE order_lines SET refunded = total WHERE order_id = ${sold[1]}`);
+    const { contactId } = loadOrder(services.db, sold[2] ?? '');
+    addTags(services.db, services, contactId ?? '', ['choir']);
+    keepAnswers(services.db, services, contactId ?? '', 'frm_1', [{ field: 'fld_1', label: 'Where', value: 'Faro' }]);
+    const filters: Condition[] = [
+      { fact: 'owned', what: { by: 'product', productId: bundled } },
+      { fact: 'owned', what: { by: 'product', productId }, quantity: 3 },
+      { fact: 'bought', what: { by: 'tag', tag: 'paper' } },
+      { fact: 'orderTotal', operator: 'at least', amount: 15_000 },
+      { not: { fact: 'code' } },
+      { fact: 'country', operator: 'one of', countries: ['DE'] },
+      { fact: 'source', which: 'last', source: 'radio' },
+      { fact: 'tag', tag: 'choir' },
+      { fact: 'answer', question: 'fld_1', answer: 'Faro' },
+      { fact: 'paymentMethod', method: 'card' },
+    ].map((filter) => ConditionSchema.parse(filter));
+    const period = { from: 0, until: services.moment.at + DAY };
+    const held = filters.map((filter) => {
+      const oneByOne = sold.filter((id) => {
+        const order = loadOrder(services.db, id);
+        return truthOf(filter, gatherFacts(services, { order, visitor: null, at: order.paidAt ?? 0 })) === true;
+      });
+      expect((JSON.parse(ordersFor(services, filter, 'product', period)) as string[]).toSorted()).toEqual(oneByOne.toSorted());
+      return oneByOne.length;
+    });
+    expect(held).toEqual([0, 2, 1, 1, 3, 1, 1, 1, 1, 3]);
   });
 
   it('is compared with as many days before, day by day', () => {

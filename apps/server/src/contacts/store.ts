@@ -1,6 +1,6 @@
 import type { ContactRow as ContactListRow } from '@ruta/core/contacts';
 import type { ListPage, ListQuery } from '@ruta/core/lists';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, type SQL, sql } from 'drizzle-orm';
 import { builtOnce, type Db } from '../base/db';
 import { newId } from '../base/ids';
 import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
@@ -84,6 +84,9 @@ export function countPaid(tx: Db, contactId: string, amount: number): void {
 export function findContactByEmail(db: Db, email: string): ContactRow | undefined {
   return byEmail(db).get({ email: email.trim().toLowerCase() });
 }
+
+/** The contacts whose ids a query gives. */
+export const contactsIn = (db: Db, ids: SQL): ContactRow[] => db.select().from(contacts).where(sql`${contacts.id} IN ${ids}`).all();
 
 export function findContact(db: Db, id: string): ContactRow | undefined {
   return byId(db).get({ id });

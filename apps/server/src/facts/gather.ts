@@ -3,17 +3,21 @@ import type { SummedQuote } from '@ruta/core/pricing';
 import { localMoment, type Mode } from '@ruta/core/shop';
 import type { Services } from '../base/services';
 import { findProducts } from '../catalog/store';
-import { answersByField, tagsOf } from '../contacts/answers';
-import { type ContactRow, findContact } from '../contacts/store';
-import { countedQuotes, hasBoughtHere, linesOf, type OrderRow, purchasesOf, wasPaid } from '../orders/store';
+import type { ContactRow } from '../contacts/store';
+import { type OrderRow, wasPaid } from '../orders/store';
 import { loadShop } from '../shop/store';
 import type { VisitorRow } from '../tracking/recorder';
+import { type Bought, type KnownQuote, type Lookups, lookups } from './lookups';
+
+/** What is asked of an order and of a visitor. */
+export type KnownOrder = Pick<OrderRow, 'id' | 'contactId' | 'mode' | 'state' | 'total' | 'campaign'> & { buyer: Pick<OrderRow['buyer'], 'country'> };
+export type KnownVisitor = Pick<VisitorRow, 'id' | 'contactId' | 'typed' | 'firstCampaign' | 'lastCampaign' | 'device' | 'visits'>;
 
 /** Whom something is to be known of; what is missing stays unknown. */
 export interface Known {
-  visitor?: VisitorRow | null;
+  visitor?: KnownVisitor | null;
   contact?: ContactRow | null;
-  order?: OrderRow | null;
+  order?: KnownOrder | null;
   /** What a cart that is not paid yet was quoted at. */
   cart?: { quote: SummedQuote; country: string } | null;
   /** As the browser states it: `pt-PT,pt;q=0.9`. */
@@ -26,26 +30,26 @@ export interface Known {
 /**
  * Everything that is known of a buyer: the one place where it is put together, for routes, pages, codes and whatever else
  * asks conditions. Purchases are those of the mode, so that trying things out gives nobody anything.
+ * @param look what is looked up only when it is asked: one by one, or for many orders at once
  */
-export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Known): Facts {
+export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Known, look: Lookups = lookups(services.db)): Facts {
   const { db, clock } = services;
   const { visitor, order, cart } = known;
   const shop = loadShop(db).settings;
   const contactId = known.contact?.id ?? order?.contactId ?? visitor?.contactId ?? null;
   // What only some conditions ask for, and what is dear to know, is looked up once, and only when it is asked.
-  const contactOf = once(() => known.contact ?? (contactId ? findContact(db, contactId) : undefined));
+  const contactOf = once(() => known.contact ?? (contactId ? look.contact(contactId) : undefined));
   // Anybody can type anybody's address: in a browser nobody has bought from, it is that of a new person.
-  const isProved = once(() => !visitor || order != null || (contactId !== null && hasBoughtHere(db, contactId, visitor.id)));
-  const quotes = once(() => (order ? countedQuotes(db, order.id) : cart ? [cart.quote] : []));
-  const owned = once(() => {
-    const contact = contactOf();
-    return contact && purchases(services, isProved() ? purchasesOf(db, contact.id, known.mode ?? order?.mode ?? shop.mode) : []);
-  });
+  const isProved = once(() => !visitor || order != null || (contactId !== null && look.hasBoughtHere(contactId, visitor.id)));
+  const quotes = once((): KnownQuote[] => (order ? look.quotes(order.id) : cart ? [cart.quote] : []));
+  const owned = once(() =>
+    contactId === null ? undefined : purchases(services, isProved() ? look.purchases(contactId, known.mode ?? order?.mode ?? shop.mode) : []),
+  );
   const bought = once(() => {
     if (order) {
       return purchases(
         services,
-        linesOf(db, order.id).filter((line) => line.productId !== null),
+        look.lines(order.id).filter((line) => line.productId !== null),
       );
     }
     return cart
@@ -85,18 +89,19 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
       return quote && (quote.shipping ? quote.taxCountry : null);
     },
     get tags() {
-      const contact = contactOf();
-      return contact && tagsOf(db, contact.id);
+      return contactId === null ? undefined : look.tags(contactId);
     },
     // By the label as it stood, as conditions ask for it, and by the field whatever it is called.
     get answers() {
       const contact = contactOf();
-      return contact && { ...contact.answers, ...answersByField(db, contact.id) };
+      return contact && { ...contact.answers, ...look.answers(contact.id) };
     },
     get firstCampaign() {
       return visitor ? visitor.firstCampaign : contactOf()?.campaign;
     },
-    lastCampaign: visitor ? visitor.lastCampaign : order?.campaign,
+    get lastCampaign() {
+      return visitor ? visitor.lastCampaign : order?.campaign;
+    },
     device: visitor?.device,
     language,
     returning: visitor ? visitor.visits > 1 : undefined,
@@ -113,14 +118,6 @@ function once<Value>(look: () => Value): () => Value {
     seen ??= { value: look() };
     return seen.value;
   };
-}
-
-interface Bought {
-  productId: string | null;
-  editionId?: string | null | undefined;
-  priceId?: string | null | undefined;
-  role: string;
-  quantity: number;
 }
 
 /** Lines as conditions ask for them, with the families their products belong to. */

@@ -80,7 +80,7 @@ export function scopeOf(services: Tracked, days: Period, { by, funnelId, filter 
     days,
     funnelId,
     filter,
-    orderIds: filter ? ordersFor(services, filter, moments, by === 'offer' || by === 'cohort' || countsGifts(by)) : null,
+    orderIds: filter ? ordersFor(services, filter, by, moments) : null,
   };
 }
 
