@@ -17,6 +17,7 @@ import { ProductsFileSchema } from '@ruta/core/formats';
 import { WalkInputSchema, WalkSchema, walkFunnel } from '@ruta/core/funnel';
 import { RefundInputSchema, RefundSchema, refund } from '@ruta/core/orders';
 import { PageDocumentSchema } from '@ruta/core/page';
+import { type CommissionInput, CommissionInputSchema, CommissionSchema, commission } from '@ruta/core/partners';
 import { ScheduleInputSchema, ScheduleSchema, schedule } from '@ruta/core/plans';
 import { type QuoteInput, QuoteInputSchema, QuoteSchema, quote, ShippingTableSchema, TaxTableSchema } from '@ruta/core/pricing';
 import { DataLayerEntrySchema } from '@ruta/core/tracking';
@@ -35,6 +36,7 @@ const COMMANDS: Record<string, Command> = {
   billing: { input: ScheduleInputSchema, output: ScheduleSchema, run: schedule },
   refund: { input: RefundInputSchema, output: RefundSchema, run: refund },
   route: { input: WalkInputSchema, output: WalkSchema, run: walkFunnel },
+  commission: { input: CommissionInputSchema, output: CommissionSchema, run: (input: CommissionInput) => commission(input) },
   'experiment plan': { input: ExperimentPlanInputSchema, output: ExperimentPlanSchema, run: planExperiment },
   'experiment result': { input: ExperimentResultInputSchema, output: ExperimentResultSchema, run: experimentResult },
   forecast: { input: ForecastInputSchema, output: ForecastSchema, run: (input: ForecastInput) => forecast(input) },

@@ -80,6 +80,15 @@ describe('the command line', () => {
     expect(JSON.parse(text)).toMatchObject({ total: 60, tax: 10, net: 50, lines: [{ left: 59, taxLeft: 9 }] });
   });
 
+  it('reckons what a partner earns', () => {
+    const { text } = ruta('commission', {
+      lines: [{ id: 'a', productId: 'prd_course', total: 12_300, net: 10_000, refunded: 4100 }],
+      program: { rules: [{ productId: null, priceId: null, rate: { kind: 'percent', percent: 30 } }], secondTierPercent: 5 },
+    });
+    // Of 100.00 a third was given back: 66.67 remain; 30 % are 20.001, rounded 20.00, and 5 % are 3.3335, rounded 3.33.
+    expect(JSON.parse(text)).toMatchObject({ commission: 2000, secondTier: 333, lines: [{ base: 6667 }] });
+  });
+
   it('walks a funnel with the answers given, and says why it ended', () => {
     const step = (id: string, kind: string) => ({ id: `stp_${id}`, kind, name: id, slug: id });
     const route = (from: string, outcome: string, to: string) => ({

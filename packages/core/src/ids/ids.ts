@@ -47,6 +47,10 @@ export const ID_PREFIXES = {
   experiment: 'exp',
   arm: 'arm',
   round: 'rnd',
+  partner: 'prt',
+  commission: 'cms',
+  payout: 'pyo',
+  domain: 'dom',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;
