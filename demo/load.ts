@@ -29,6 +29,7 @@ import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './file
 import { drawFunnels } from './funnels';
 import { giveLook, LOOKS } from './looks';
 import { dressCheckout, dressOptIn, dressStory } from './page';
+import { befriend, payPartners } from './partners';
 import { crescent, firstLight, moonCalendar, nightSky } from './pictures';
 import { club, darkMaps, eclipseGuide, redTorch, sketching, skyPlan, starWheel } from './productPictures';
 import { type SampleProduct, sampleProducts } from './products';
@@ -195,13 +196,18 @@ const begin = () => {
   services.db.run(sql`BEGIN`);
 };
 begin();
+befriend(services, products.course.id, gift.id);
 const { happenings, effectOf } = sampleTests(services, gift.id, started, (act) => {
   services.db.run(sql`COMMIT`);
   act();
   begin();
 });
 replayTraffic(services, moment, {
-  happenings,
+  happenings: [
+    ...happenings,
+    { at: started - 62 * DAY_MS, run: () => payPartners(services) },
+    { at: started - 31 * DAY_MS, run: () => payPartners(services) },
+  ].sort((one, other) => one.at - other.at),
   effectOf,
   funnels: [
     { id: gift.id, rates: { perDay: 212, goesOn: 0.32, begins: 0.44, pays: 0.5, bump: 0.2, upsell: 0.17, downsell: 0.12, code: 0.03 } },

@@ -18,6 +18,7 @@ import { standingOffers } from '../apps/server/src/offers/standing';
 import { linesOf, loadOrder, type OrderRow, type PaymentRow } from '../apps/server/src/orders/store';
 import { charges } from '../apps/server/src/orders/tables';
 import { openAddition, openOrder } from '../apps/server/src/orders/write';
+import { broughtBy } from '../apps/server/src/partners/broughtBy';
 import type { Paying } from '../apps/server/src/payments/accounts';
 import { markAdded, markPaid, recordForOrder } from '../apps/server/src/payments/fulfil';
 import { giveMoneyBack } from '../apps/server/src/payments/refund';
@@ -119,7 +120,8 @@ class Walk {
     const [firstCampaign, lastCampaign] = [campaign, campaign];
     const click = campaign?.source === 'skylark' ? { sky_click: `sk.${past.agent.toString(36)}` } : null;
     const clicked = { firstClicks: click, lastClicks: click };
-    const seen = { firstAt: at, lastAt: at, visits: 1, device, firstCampaign, lastCampaign };
+    const partner = past.partner ? services.recorder.partnerWith(past.partner) : null;
+    const seen = { partner: partner === null ? null : { id: partner, at }, firstAt: at, lastAt: at, visits: 1, device, firstCampaign, lastCampaign };
     this.visitor = {
       id: this.id('visitor'),
       visitId: this.id('visit'),
@@ -266,6 +268,7 @@ class Walk {
       codeId: null,
       buyer: { email: person.email, firstName: person.firstName, lastName: '', country: person.country },
       campaign: this.visitor.lastCampaign,
+      partnerId: broughtBy(this.services, this.visitor, person.email),
     });
     markPaid(db, this.services, order, payment);
     return 'submitted';
@@ -316,6 +319,7 @@ class Walk {
         ...(quoted.quote.shipping ? { address: { street: 'Lane of Owls 3', postcode: '1000', city: 'Moorby' } } : {}),
       },
       campaign: this.visitor.lastCampaign,
+      partnerId: broughtBy(this.services, this.visitor, person.email),
       arms: this.arms,
     });
     this.take(order, payment);

@@ -10,6 +10,8 @@ export interface PastVisitor {
   at: number;
   device: Device;
   campaign: Campaign | null;
+  /** The code of the partner by whose link they came; null for nobody's. */
+  partner: string | null;
   agent: number;
   /** Who they are, if they say so. */
   person: { firstName: string; lastName: string; email: string; country: string; answers: Record<string, string> };
@@ -34,11 +36,12 @@ export interface Rates {
 /** Of those whom a source suits, so many leave an address. */
 const LEADS = 0.7;
 
-const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: number; buy: number }> = [
+const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: number; buy: number; partner?: string }> = [
   { share: 0.3, campaign: { source: 'skylark', medium: 'ad', campaign: 'long-nights' }, lead: 0.24, buy: 0.05 },
   { share: 0.24, campaign: { source: 'letter', medium: 'email', campaign: 'weekly-letter' }, lead: 0.42, buy: 0.16 },
   { share: 0.14, campaign: { source: 'radio', medium: 'interview', campaign: 'night-radio' }, lead: 0.38, buy: 0.1 },
-  { share: 0.12, campaign: { source: 'field-notes', medium: 'partner', campaign: 'marisol' }, lead: 0.34, buy: 0.12 },
+  { share: 0.08, campaign: { source: 'field-notes', medium: 'partner', campaign: 'marisol' }, lead: 0.34, buy: 0.12, partner: 'marisol' },
+  { share: 0.04, campaign: { source: 'cloudy-club', medium: 'partner', campaign: 'cloudy-nights' }, lead: 0.34, buy: 0.12, partner: 'cloudy-club' },
   { share: 0.2, campaign: null, lead: 0.3, buy: 0.08 },
 ];
 
@@ -75,7 +78,7 @@ export function pastVisitors(now: number, days: number, { perDay }: Pick<Rates, 
 
 function visitor(random: () => number, at: number, fullness: number, from?: (typeof SOURCES)[number]): PastVisitor {
   const spot = random();
-  const source = from ?? SOURCES.find((_candidate, index) => spot < SOURCES.slice(0, index + 1).reduce((sum, { share }) => sum + share, 0)) ?? SOURCES[4];
+  const source = from ?? SOURCES.find((_candidate, index) => spot < SOURCES.slice(0, index + 1).reduce((sum, { share }) => sum + share, 0)) ?? SOURCES.at(-1);
   const kind = random();
   const device: Device = kind < 0.64 ? 'phone' : kind < 0.71 ? 'tablet' : 'desktop';
   const lift = (device === 'phone' ? 0.94 : 1.1) * (0.9 + 0.25 * fullness);
@@ -98,5 +101,15 @@ function visitor(random: () => number, at: number, fullness: number, from?: (typ
     },
   };
   const willing = lift * Math.sqrt((source?.buy ?? 0.08) / 0.1);
-  return { at, device, campaign: source?.campaign ?? null, agent: Math.floor(random() * 1e6), person, isLead, lift: willing, fetches: random() < 0.9 };
+  return {
+    at,
+    device,
+    campaign: source?.campaign ?? null,
+    partner: source?.partner ?? null,
+    agent: Math.floor(random() * 1e6),
+    person,
+    isLead,
+    lift: willing,
+    fetches: random() < 0.9,
+  };
 }

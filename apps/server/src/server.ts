@@ -54,6 +54,9 @@ import { appointmentSite } from './page/appointmentSite';
 import { pageDoor, pageRoutesOfSite } from './page/pages';
 import { pageRoutes } from './page/routes';
 import { pageSite } from './page/site';
+import { partnerRoutes } from './partners/routes';
+import { partnerSite } from './partners/site';
+import { partnerByCode } from './partners/store';
 import { connectProvider, type Paying } from './payments/accounts';
 import { makeProviders } from './payments/providers/registry';
 import { reconcile } from './payments/reconcile';
@@ -103,6 +106,7 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
   recorder.onRecorded(queueWebhooks(base));
   recorder.onRecorded(queueConversions(base));
   keepWanted(base, recorder);
+  recorder.partnerWith = (code) => partnerByCode(db, code)?.id ?? null;
   const runningTests = new RunningTests(base);
   const untold = new UntoldMoments(() => findShop(db)?.settings.currency);
   recorder.onRecorded((event) => untold.note(event));
@@ -280,6 +284,7 @@ export function studioApp(services: AllServices): Express {
   messageRoutes(api, services);
   conversionRoutes(api, services);
   paymentRoutes(api, services);
+  partnerRoutes(api, services);
   todayRoutes(api, services);
   router.get('/openapi.json', (_request, response) => {
     response.json(api.openApi());
@@ -336,6 +341,7 @@ function siteApp(services: AllServices): Express {
     pageSite(services),
     appointmentSite(services),
     leadSite(services),
+    partnerSite(services),
     paymentSite(services),
     checkoutSite(services),
     offerSite(services),

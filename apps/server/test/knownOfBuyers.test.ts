@@ -58,6 +58,7 @@ describe('what is known of a buyer', () => {
     firstClicks: null,
     lastClicks: null,
     consent: null,
+    partner: null,
     address: null,
     agent: null,
   };

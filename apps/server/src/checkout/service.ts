@@ -7,6 +7,7 @@ import { guestWho } from '../facts/who';
 import type { LiveServices, LiveStep } from '../funnel/live';
 import { ownOrderOf, wasPaid } from '../orders/store';
 import type { NewOrder } from '../orders/write';
+import { broughtBy } from '../partners/broughtBy';
 import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
 import { isUnknown, payCart } from '../payments/pay';
@@ -151,7 +152,8 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
 }
 
 /** The order that a form stands for, quoted by the server's own sums. */
-function newOrder({ db }: Needs, { counted }: Guest, form: OrderForm, { live, country, quoted: { quote, code, bumps } }: OpenCheckout): NewOrder {
+function newOrder(services: Needs, { counted }: Guest, form: OrderForm, { live, country, quoted: { quote, code, bumps } }: OpenCheckout): NewOrder {
+  const { db } = services;
   return {
     ...placeOf(live),
     cartId: form.cart,
@@ -171,5 +173,6 @@ function newOrder({ db }: Needs, { counted }: Guest, form: OrderForm, { live, co
       ...(isShipped(quote) ? { address: { street: form.street, postcode: form.postcode, city: form.city } } : {}),
     },
     campaign: counted?.lastCampaign ?? null,
+    partnerId: broughtBy(services, counted, form.email),
   };
 }

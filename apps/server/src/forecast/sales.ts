@@ -19,6 +19,7 @@ interface Sums {
   later: number;
   goods: number;
   sending: number;
+  commission: number;
 }
 
 /**
@@ -29,7 +30,7 @@ export function salesByStop(db: Db, funnelId: string, from: number, until: numbe
   const costs = loadShop(db).settings.costs ?? NO_COSTS;
   const found = new Map<string, Sums>();
   const sumsOf = (stepId: string): Sums => {
-    const sums = found.get(stepId) ?? { sales: 0, net: 0, gross: 0, later: 0, goods: 0, sending: 0 };
+    const sums = found.get(stepId) ?? { sales: 0, net: 0, gross: 0, later: 0, goods: 0, sending: 0, commission: 0 };
     found.set(stepId, sums);
     return sums;
   };
@@ -43,6 +44,11 @@ export function salesByStop(db: Db, funnelId: string, from: number, until: numbe
         FROM order_lines l JOIN ${sold(funnelId, from, until)} AND p.id = l.payment_id GROUP BY 1, 2, 3`,
   );
   for (const line of lines) addLine(sumsOf(line.stepId), line, costs);
+  const earned = db.all<{ stepId: string; commission: number }>(
+    sql`SELECT ${stop} AS stepId, sum(c.amount) AS commission FROM commissions c JOIN order_lines l ON l.id = c.line_id JOIN ${sold(funnelId, from, until)}
+        AND p.id = c.payment_id AND l.role <> 'bump' GROUP BY 1`,
+  );
+  for (const { stepId, commission } of earned) sumsOf(stepId).commission = commission;
   const each = (sums: Sums, amount: number) => Math.max(0, Math.round(amount / Math.max(1, sums.sales)));
   return new Map(
     [...found].map(([stepId, sums]) => [
@@ -55,7 +61,7 @@ export function salesByStop(db: Db, funnelId: string, from: number, until: numbe
           later: each(sums, sums.later),
           goods: each(sums, sums.goods),
           sending: Math.round(sums.sending / Math.max(1, sums.sales)),
-          commission: 0,
+          commission: each(sums, sums.commission),
         },
       },
     ]),

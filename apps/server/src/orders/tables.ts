@@ -36,6 +36,8 @@ export const orders = sqliteTable(
     goods: text().notNull(),
     /** The code that was used, by its id; null for none. */
     codeId: text(),
+    /** The partner who brought the buyer, by their id; null for nobody. */
+    partnerId: text(),
     /** Ids of the bumps that stood on the checkout when it was paid. */
     offered: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
     campaign: text({ mode: 'json' }).$type<Campaign>(),
@@ -54,6 +56,7 @@ export const orders = sqliteTable(
     index('orders_funnel').on(table.funnelId, table.paidAt),
     index('orders_contact').on(table.contactId),
     index('orders_code').on(table.codeId),
+    index('orders_partner').on(table.partnerId).where(sql`partner_id is not null`),
   ],
 );
 

@@ -30,6 +30,8 @@ export interface NewOrder {
   keeps?: boolean;
   buyer: Buyer;
   campaign: Campaign | null;
+  /** The partner who brought the buyer; null for nobody. */
+  partnerId?: string | null;
   /** The arms of running tests that it is begun in. */
   arms?: ArmTag[];
 }

@@ -15,6 +15,7 @@ import { awaitsOffer } from '../offers/onward';
 import type { OrderRow, PaymentRow } from '../orders/store';
 import { orders, payments } from '../orders/tables';
 import { addToOrder, writeLines } from '../orders/write';
+import { earnCommissions } from '../partners/earn';
 import { openPlans } from '../plans/store';
 import { takeOrderNumber } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
@@ -115,6 +116,7 @@ function giveGoods(tx: Db, services: Tracked, order: OrderRow, payment: PaymentR
     if (line.editionId) countSold(tx, line.editionId, order.mode, line.quantity);
     deliver(tx, services, order, line);
   }
+  earnCommissions(tx, services, order, payment);
   openPlans(tx, services, order, payment);
 }
 

@@ -15,6 +15,7 @@ import { refundMail } from '../mail/refundMail';
 import { countRefunded, findRefund, type RefundRow, refundsOf } from '../orders/refunded';
 import { type ChargeRow, chargesOfOrder, findCharge, type LineRow, linesOf, loadOrder, type OrderRow } from '../orders/store';
 import { refunds } from '../orders/tables';
+import { recountCommissions } from '../partners/earn';
 import { endPlans } from '../plans/store';
 import type { Tracked } from '../tracking/recorder';
 import { events } from '../tracking/tables';
@@ -88,6 +89,7 @@ export function giveMoneyBack(services: Needs, orderId: string, request: RefundR
       };
       tx.insert(refunds).values(row).run();
       countRefunded(tx, orderId, row.lines);
+      recountCommissions(tx, orderId);
       if (order.contactId && order.mode === 'live') countPaid(tx, order.contactId, -row.amount);
       if (request.way === 'noted') finish(tx, services, row);
       else
@@ -159,6 +161,7 @@ function refuse(tx: Db, services: Needs, row: RefundRow, failure: string): void 
     row.orderId,
     row.lines.map(({ id, amount }) => ({ id, amount: -amount })),
   );
+  recountCommissions(tx, row.orderId);
   const order = loadOrder(tx, row.orderId);
   if (order.contactId && order.mode === 'live') countPaid(tx, order.contactId, row.amount);
 }

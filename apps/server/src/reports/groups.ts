@@ -21,6 +21,7 @@ export const GROUPINGS: { [Name in DimensionName]?: Grouping } = {
   product: { ofLines: sql`l.product_id` },
   price: { ofLines: sql`l.product_id || ' ' || coalesce(l.edition_id, '') || ' ' || coalesce(l.price_id, '')` },
   code: both(sql`coalesce(o.code_id, '')`),
+  partner: both(sql`coalesce(o.partner_id, '')`),
   campaign: both(campaign('campaign')),
   source: both(campaign('source')),
   country: both(sql`coalesce(json_extract(o.buyer, '$.country'), '')`),

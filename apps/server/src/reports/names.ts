@@ -22,6 +22,7 @@ const UNKNOWN: { [Name in DimensionName]?: string } = {
   country: 'Not known',
   device: 'Not known',
   code: 'Without a code',
+  partner: 'Without a partner',
   product: 'Not known',
   price: 'Not known',
 };
@@ -72,6 +73,13 @@ export function namesFor(db: Db, by: DimensionName, keys: readonly string[]): (k
     case 'code': {
       const names = new Map(db.all<{ id: string; code: string }>(sql`SELECT id, code FROM codes`).map(({ id, code }) => [id, code]));
       return (key) => ({ name: names.get(key) ?? unknown.name });
+    }
+    case 'partner': {
+      const names = new Map(db.all<{ id: string; name: string; code: string }>(sql`SELECT id, name, code FROM partners`).map((row) => [row.id, row]));
+      return (key) => {
+        const found = names.get(key);
+        return found ? { name: found.name, detail: found.code } : unknown;
+      };
     }
     case 'country':
       return (key) => (key === '' ? unknown : { name: countryName(key) });

@@ -19,6 +19,7 @@ import { loadShop } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
 import { cartsByDay } from './carts';
 import { cohortsBy } from './cohorts';
+import { commissionsBy } from './commissions';
 import { ordersFor } from './filter';
 import { namesFor, offerNames, type RowName, roleWords, routesOf, stepsOf } from './names';
 import { offersShown } from './offersShown';
@@ -121,6 +122,10 @@ function count({ db, recorder, clock }: Tracked, by: DimensionName, scope: Scope
       const leads = new Map([...visitorsBy(db, generation, 'campaign', scope)].map(([key, figures]) => [key, { leads: figures.leads ?? 0 }]));
       const rows = merged(spendBy(db, scope, leads), new Map(), missing);
       return { rows, total: [...rows.values()].reduce(addFigures, {}) };
+    }
+    case 'partner': {
+      const rows = merged(salesBy(db, by, scope), commissionsBy(db, sql`coalesce(o.partner_id, '')`, scope), missing);
+      return { rows, total: addFigures(whole(), { commissions: [...rows.values()].reduce((sum, { commissions }) => sum + (commissions ?? 0), 0) }), missing };
     }
     case 'attribution': {
       const rows = attributionBy(db, scope);

@@ -4,6 +4,7 @@ import { NO_COSTS } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { loadShop } from '../shop/store';
+import { commissionsBy } from './commissions';
 import { salesBy } from './sales';
 import { REFUNDED, type Scope, soldLines, soldPayments } from './scope';
 
@@ -45,7 +46,7 @@ function costsBy(db: Db, scope: Scope): Map<string, Figures> {
 
 /** Cost, return and profit by campaign. */
 export function spendBy(db: Db, scope: Scope, leads: Map<string, Figures>): Map<string, Figures> {
-  const parts = [spentBy(db, scope), salesBy(db, 'campaign', scope), costsBy(db, scope), leads];
+  const parts = [spentBy(db, scope), salesBy(db, 'campaign', scope), costsBy(db, scope), commissionsBy(db, campaignOf, scope), leads];
   const found = new Map<string, Figures>();
   for (const part of parts) for (const [campaign, figures] of part) found.set(campaign, addFigures(found.get(campaign) ?? {}, figures));
   const isKnown = knowsSpend(scope);

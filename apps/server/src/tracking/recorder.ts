@@ -62,6 +62,7 @@ function prepareStatements(db: Db) {
     address: sql`excluded.address`,
     agent: sql`excluded.agent`,
     consent: sql`excluded.consent`,
+    partner: sql`excluded.partner`,
   };
   return {
     event: compiled(
@@ -110,6 +111,7 @@ function prepareStatements(db: Db) {
           address: given('address'),
           agent: given('agent'),
           consent: json('consent'),
+          partner: json('partner'),
         })
         .onConflictDoUpdate({ target: visitors.id, set: changing }),
     ),
@@ -134,6 +136,8 @@ export class Recorder {
   readonly handovers: Handovers;
   /** What of a browser is kept with its visitor, beside its kind. */
   wants: () => { address: boolean; agent: boolean } = () => ({ address: false, agent: false });
+  /** The id of the partner with a code; null if nobody has it. */
+  partnerWith: (code: string) => string | null = () => null;
   /** The roll-ups beside the log. */
   readonly rollUps: RollUps;
   private readonly statements: ReturnType<typeof prepareStatements>;
@@ -180,6 +184,7 @@ export class Recorder {
       firstClicks: asJson(visitor.firstClicks),
       lastClicks: asJson(visitor.lastClicks),
       consent: asJson(visitor.consent),
+      partner: asJson(visitor.partner),
       typed: asJson(visitor.typed),
     });
   }

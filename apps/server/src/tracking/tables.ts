@@ -25,9 +25,17 @@ export const visitors = sqliteTable('visitors', {
   agent: text(),
   /** What was answered when they were asked; null for no answer. */
   consent: text({ mode: 'json' }).$type<GivenConsent>(),
+  /** Whose link they came by last, and when; null for nobody's. */
+  partner: text({ mode: 'json' }).$type<CameBy>(),
   /** What was typed of themselves in this browser, to be filled in again here and nowhere else. */
   typed: text({ mode: 'json' }).$type<TypedBuyer>(),
 });
+
+/** The partner by whose link somebody came, Unix time in milliseconds. */
+export interface CameBy {
+  id: string;
+  at: number;
+}
 
 /** What somebody typed of themselves. */
 export interface TypedBuyer {

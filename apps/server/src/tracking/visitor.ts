@@ -1,6 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign } from '@ruta/core/facts';
+import { PARTNER_PARAMETER } from '@ruta/core/partners';
 import { type Mode, mayRun } from '@ruta/core/shop';
 import { BROWSER_ID_NAMES, beginsVisit, campaignOf, clickIdsOf, deviceOf, type EventKind, type EventPayload, type TrackedEvent } from '@ruta/core/tracking';
 import { isbot } from 'isbot';
@@ -101,7 +102,15 @@ export function visitorById(services: Tracked, request: IncomingMessage, id: str
     address: wants.address ? addressOf(request) : null,
     agent: wants.agent ? (request.headers['user-agent']?.slice(0, MOST_LETTERS) ?? null) : null,
     consent: known?.consent ?? null,
+    partner: cameBy(services, query, now) ?? known?.partner ?? null,
   };
+}
+
+/** The partner whose link it was; null for none, and for a code that nobody has. */
+function cameBy({ recorder }: Tracked, query: Record<string, unknown>, at: number): VisitorRow['partner'] {
+  const code = query[PARTNER_PARAMETER];
+  const id = typeof code === 'string' && code !== '' ? recorder.partnerWith(code) : null;
+  return id === null ? null : { id, at };
 }
 
 /** The address of the computer that asks: what a proxy of the house says of it, else its own. */

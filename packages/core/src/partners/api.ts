@@ -27,6 +27,13 @@ export const PartnerPageSchema = listPageSchema(PartnerRowSchema);
 
 export const ProgramViewSchema = z.object({ program: ProgramSchema, revision: z.string() });
 
+/** Who brought the buyer of an order, and what it has earned all partners by now. */
+export const OrderPartnerSchema = z.object({
+  partner: z.object({ id: z.string(), name: z.string() }).nullable(),
+  commission: z.int().describe('Of both tiers, minor units'),
+});
+export type OrderPartner = z.infer<typeof OrderPartnerSchema>;
+
 /** What a partner earned by one line of an order. */
 export const EarnedSchema = z.object({
   id: z.string(),

@@ -86,10 +86,11 @@ export const MEASURES = {
   fees: { name: 'Fees', kind: 'money', how: 'What processors keep of each payment: the percentage and the fixed amount of your costs.' },
   goods: { name: 'Goods', kind: 'money', how: 'What the goods that were sold cost you: quantity times the cost of one.' },
   sending: { name: 'Shipping', kind: 'money', how: 'What buyers paid for shipping without tax, less what sending costs you of it.' },
+  commissions: { name: 'Commissions', kind: 'money', how: 'What partners of both tiers earn of these sales, as it stands after refunds.' },
   profit: {
     name: 'Profit',
     kind: 'money',
-    how: 'Net revenue and shipping less ad spend, fees and goods. Tax is in none of them. Commissions join once there are partners.',
+    how: 'Net revenue and shipping less ad spend, fees, goods and commissions. Tax is in none of them.',
   },
   subscribed: { name: 'Subscribed', kind: 'count', how: 'Subscriptions that were bought in the month, free trials included. Test orders are left out.' },
   goesOn: { name: 'Go on', kind: 'count', how: 'Of these, those that have not ended.' },
@@ -182,6 +183,6 @@ export function addFigures(one: Figures, other: Figures): Figures {
   return sum;
 }
 
-/** Net revenue and what shipping leaves, less what ads, fees and goods cost; minor units. */
-export const profitOf = ({ revenue, sending, cost, fees, goods }: Figures): number =>
-  (revenue ?? 0) + (sending ?? 0) - (cost ?? 0) - (fees ?? 0) - (goods ?? 0);
+/** Net revenue and what shipping leaves, less what ads, fees, goods and commissions cost; minor units. */
+export const profitOf = ({ revenue, sending, cost, fees, goods, commissions }: Figures): number =>
+  (revenue ?? 0) + (sending ?? 0) - (cost ?? 0) - (fees ?? 0) - (goods ?? 0) - (commissions ?? 0);

@@ -30,7 +30,21 @@ export const DIMENSIONS = {
   spend: {
     name: 'Ad spend',
     one: 'Campaign',
-    measures: ['cost', 'clicks', 'leads', 'costPerLead', 'orders', 'costPerSale', 'revenue', 'returnOnSpend', 'fees', 'goods', 'sending', 'profit'],
+    measures: [
+      'cost',
+      'clicks',
+      'leads',
+      'costPerLead',
+      'orders',
+      'costPerSale',
+      'revenue',
+      'returnOnSpend',
+      'fees',
+      'goods',
+      'sending',
+      'commissions',
+      'profit',
+    ],
     sort: 'cost',
   },
   attribution: {
@@ -42,6 +56,7 @@ export const DIMENSIONS = {
   source: { name: 'Sources', one: 'Source', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'revenue' },
   country: { name: 'Countries', one: 'Country', measures: [...MONEY], sort: 'revenue' },
   device: { name: 'Devices', one: 'Device', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'visitors' },
+  partner: { name: 'Partners', one: 'Partner', measures: [...MONEY, 'commissions'], sort: 'revenue' },
   cart: { name: 'Carts', one: 'Day', measures: ['started', 'finished', 'finishRate', 'left', 'wonBack', 'wonBackRate'] },
   cohort: {
     name: 'Subscribers',
