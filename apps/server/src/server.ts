@@ -321,8 +321,14 @@ export function siteServer(services: AllServices): Server {
 function siteApp(services: AllServices): Express {
   const { config, db } = services;
   const app = express().disable('x-powered-by').disable('etag').set('trust proxy', NEAR_PROXIES);
-  app.use((_request, response, next) => {
-    response.set({ 'content-security-policy': sitePolicy(config), 'x-content-type-options': 'nosniff', 'referrer-policy': 'strict-origin-when-cross-origin' });
+  app.use((request, response, next) => {
+    // What stands between the pages of a checkout may be framed as these are.
+    const framed = /^\/(pay|offer|go|cart)\//.test(request.path);
+    response.set({
+      'content-security-policy': sitePolicy(config, { framed }),
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'strict-origin-when-cross-origin',
+    });
     next();
   });
   app.use(shopSite(services), assetRoutes(services));

@@ -32,6 +32,8 @@ export interface HtmlOptions {
   consent?: ConsentQuestionView | null;
   /** What a tag manager finds in `window.rutaData`; nothing on pages without own code, where nobody reads it. */
   data?: DataLayerEntry[];
+  /** In a frame on another site: what was bought, for that site to hear of; null or missing anywhere else. */
+  framed?: readonly PurchaseEntry[] | null;
   /** Purchases, each told once in a browser, with the code that then runs. */
   purchases?: PurchaseToTell[];
 }
@@ -96,7 +98,7 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
   // Written past the markup, since it may hold whatever a head and a body may hold.
   const free = options.code.find(({ needs }) => needs === 'nothing');
   const head = dataScript(options.data ?? []) + (free?.head ?? '');
-  const body = purchaseScript(options.purchases ?? []) + (free?.body ?? '') + gatedScript(options);
+  const body = framedData(options.framed ?? []) + purchaseScript(options.purchases ?? []) + (free?.body ?? '') + gatedScript(options);
   const html = head ? markup.replace('</head>', () => `${head}</head>`) : markup;
   const end = html.lastIndexOf('</body>');
   return `<!doctype html>${body ? `${html.slice(0, end)}${body}${html.slice(end)}` : html}`;
@@ -104,6 +106,10 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
 
 /** JSON that can stand inside of a script. */
 const inScript = (value: unknown): string => JSON.stringify(value).replaceAll('<', '\\u003c');
+
+/** What was bought, as data for the script that tells it to the site around the frame. */
+const framedData = (purchases: readonly PurchaseEntry[]): string =>
+  purchases.length === 0 ? '' : `<script type="application/json" data-purchases>${inScript(purchases)}</script>`;
 
 /** Before the seller's own code, so that it finds the list there. */
 const dataScript = (data: DataLayerEntry[]): string => (data.length > 0 ? `<script>window.rutaData=${inScript(data)}</script>` : '');

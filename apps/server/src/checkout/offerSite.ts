@@ -6,6 +6,7 @@ import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
+import { isFramed } from '../tracking/visitor';
 import { visitorOf } from '../tracking/visitorOf';
 import { guestOf } from './guest';
 import { firstEnd, offersView } from './offerView';
@@ -59,6 +60,7 @@ export function sendOfferAnswer(services: Needs, response: Response, answer: Off
               endsAt: firstEnd(services, standing),
             },
             purchasesOf(services, response.req, order),
+            isFramed(response.req),
           ),
         );
       return;

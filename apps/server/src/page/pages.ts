@@ -28,7 +28,7 @@ import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
-import { giveVisitorId, visitorOf } from '../tracking/visitor';
+import { giveVisitorId, isFramed, visitorOf } from '../tracking/visitor';
 import { closingTimes } from './closingTimes';
 
 type Needs = Tracked & Paying & LiveServices & { kept: KeptPages };
@@ -202,7 +202,7 @@ export function pageRoutesOfSite(services: Needs): Router {
       ...(order ? orderView(services, order) : { buyer: null }),
       ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}),
     };
-    const html = renderStep(services, seen, personal, purchasesOf(services, request, order));
+    const html = renderStep(services, seen, personal, purchasesOf(services, request, order), isFramed(request));
     // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
     return response.set('cache-control', 'private, no-store').type('html').send(html);
   }

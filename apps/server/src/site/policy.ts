@@ -15,14 +15,17 @@ interface Allowed {
   pictures: boolean;
   /** Forms that lead to other hosts once they are sent. */
   formsLeadOut: boolean;
+  /** Frames on any other site. What is shown there knows nobody: a browser keeps its cookies back, or apart for each site around it. */
+  framed: boolean;
   /** Whatever the seller's own code asks for. */
   ownCode: boolean;
 }
 
-const NOTHING: Allowed = { players: false, pictures: false, formsLeadOut: false, ownCode: false };
+const NOTHING: Allowed = { players: false, pictures: false, formsLeadOut: false, framed: false, ownCode: false };
 
 /** What public pages may load, from where: by itself only what is the shop's own. */
-export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { players, pictures, formsLeadOut, ownCode }: Allowed = NOTHING): string {
+export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, allowed: Partial<Allowed> = {}): string {
+  const { players, pictures, formsLeadOut, framed, ownCode } = { ...NOTHING, ...allowed };
   const own = ["'self'", ...(standinsUrl ? [standinsUrl] : [])].join(' ');
   const wide = ownCode ? ' https:' : '';
   return [
@@ -37,7 +40,7 @@ export function sitePolicy({ standinsUrl }: Pick<Config, 'standinsUrl'>, { playe
     `form-action ${own}${formsLeadOut ? ' https: http:' : wide}`,
     "base-uri 'none'",
     "object-src 'none'",
-    "frame-ancestors 'self'",
+    framed ? 'frame-ancestors *' : "frame-ancestors 'self'",
   ].join('; ');
 }
 
@@ -55,6 +58,7 @@ export function pagePolicy(services: Pick<Services, 'db' | 'clock' | 'config'>, 
   return sitePolicy(services.config, {
     players,
     formsLeadOut,
+    framed: true,
     pictures: allElements(live.page).some(({ type }) => type === 'html'),
     ownCode: codeOn(services, live).length > 0,
   });

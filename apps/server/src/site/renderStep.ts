@@ -15,9 +15,16 @@ import { scriptUrl } from './scripts';
 
 /**
  * The HTML of a published step with what is known of its visitor.
- * @param purchases what they have just paid, for the seller's own code to hear of
+ * @param purchases what they have just paid, for the seller's own code to hear of, and for the site around a frame
+ * @param inFrame whether it is shown in a frame on another site
  */
-export function renderStep(services: Services, live: LiveStep, personal: Partial<PageContext> = {}, purchases: readonly PurchaseEntry[] = []): string {
+export function renderStep(
+  services: Services,
+  live: LiveStep,
+  personal: Partial<PageContext> = {},
+  purchases: readonly PurchaseEntry[] = [],
+  inFrame = false,
+): string {
   const context = { ...publicContext(services, live), ...personal };
   const { page, step } = live;
   const address = services.config.siteUrl + stepPath(live);
@@ -33,6 +40,7 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
       ...(asks ? [scriptUrl(services.config, 'consent')] : []),
       ...(isLively(page) ? [scriptUrl(services.config, 'page')] : []),
       ...(types.has('order-form') ? [scriptUrl(services.config, 'checkout')] : []),
+      ...(inFrame ? [scriptUrl(services.config, 'framed')] : []),
       ...(types.has('offers') || types.has('countdown') ? [scriptUrl(services.config, 'offer')] : []),
     ],
     pixelUrl: `/e/pixel.gif?step=${step.id}`,
@@ -40,6 +48,7 @@ export function renderStep(services: Services, live: LiveStep, personal: Partial
     shareImage: pictureUrl,
     icon: page.iconId ?? context.brand.iconId ?? null,
     consent: asks ? { settings: consent, wording: wordingOf(consent) } : null,
+    framed: inFrame ? purchases : null,
     ...ownCodeOf(services, live, context, purchases),
   });
 }

@@ -6,7 +6,7 @@ import type { Config } from '../base/config';
 const versions = new Map<string, string>();
 
 /** The address of a page script, with its content's fingerprint so that it can be kept for ever. */
-export function scriptUrl(config: Config, name: 'view' | 'consent' | 'pixel' | 'checkout' | 'offer' | 'page'): string {
+export function scriptUrl(config: Config, name: 'view' | 'consent' | 'pixel' | 'checkout' | 'offer' | 'page' | 'framed'): string {
   const file = path.join(config.assets.scripts, `${name}.js`);
   let version = versions.get(file);
   if (!version) {

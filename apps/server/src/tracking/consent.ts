@@ -9,7 +9,7 @@ import { newId } from '../base/ids';
 import { loadShop } from '../shop/store';
 import type { Tracked } from './recorder';
 import { consents, consentWordings } from './tables';
-import { giveVisitorId, visitorById } from './visitor';
+import { giveVisitorId, isFramedElsewhere, visitorById } from './visitor';
 
 /** After so long whoever answered is asked again. */
 const KEPT_SECONDS = 180 * 24 * 60 * 60;
@@ -65,9 +65,8 @@ function keepAnswer(services: Tracked, request: IncomingMessage, response: Serve
   recorder.knows(visitorId, { consent: given });
   giveCookie(response, 'ruta_consent', `${Number(statistics)}${Number(marketing)}.${answer.wording}`, {
     path: '/',
-    sameSite: 'lax',
     maxAge: KEPT_SECONDS,
-    secure: config.siteUrl.startsWith('https:'),
+    ...(isFramedElsewhere(request) ? { sameSite: 'none', secure: true, partitioned: true } : { sameSite: 'lax', secure: config.siteUrl.startsWith('https:') }),
   });
   return true;
 }

@@ -13,6 +13,8 @@ import { isCountedAgent, makeEvent, visitorById } from './visitor';
 
 const SCRIPT_SECONDS = 60 * 60;
 const PER_MINUTE = 120;
+/** What other sites put into their pages, by the name in its address. */
+const SCRIPTS = { outside: 'outside.js', checkout: 'checkoutFrame.js' };
 
 const ViewSchema = z.object({
   /** Without one nothing is counted, and only a word for the way here is asked for. */
@@ -29,10 +31,12 @@ export function outsideSite(services: Tracked & LiveServices): Router {
   const router = Router();
   const { db, clock, recorder, config, live } = services;
   const limit = rateLimit({ windowMs: 60_000, limit: PER_MINUTE, standardHeaders: 'draft-8', legacyHeaders: false, message: 'Wait a minute, then try again.' });
-  router.get('/embed/outside.js', (_request, response) => {
-    response.set({ 'cache-control': `public, max-age=${SCRIPT_SECONDS}`, 'cross-origin-resource-policy': 'cross-origin' });
-    response.sendFile(path.join(config.assets.scripts, 'outside.js'));
-  });
+  for (const [name, file] of Object.entries(SCRIPTS)) {
+    router.get(`/embed/${name}.js`, (_request, response) => {
+      response.set({ 'cache-control': `public, max-age=${SCRIPT_SECONDS}`, 'cross-origin-resource-policy': 'cross-origin' });
+      response.sendFile(path.join(config.assets.scripts, file));
+    });
+  }
   router.post('/outside', limit, (request, response) => {
     response.set({ 'access-control-allow-origin': '*', 'cache-control': 'no-store' });
     const asked = ViewSchema.safeParse(request.query);

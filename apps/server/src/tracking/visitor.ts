@@ -15,15 +15,23 @@ import { isTeam } from '../team/mark';
 import type { Tracked, VisitorRow } from './recorder';
 
 const COOKIE = 'ruta_visitor';
+/** The same in a frame on another site: it is another browser's for every site around it. */
+const FRAMED_COOKIE = 'ruta_framed';
 const COOKIE_MS = 400 * 24 * 60 * 60 * 1000;
 const MOST_LETTERS = 200;
 const ID_SHAPE = /^vis_[0-9a-z]{6,32}$/;
 
 /** The visitor's own id from the cookie, whether or not the visit counts. */
 export function visitorIdOf(request: IncomingMessage): string | undefined {
-  const id = cookieOf(request, COOKIE);
+  const id = cookieOf(request, COOKIE) ?? cookieOf(request, FRAMED_COOKIE);
   return id && ID_SHAPE.test(id) ? id : undefined;
 }
+
+/** Whether a page is asked for by a frame. */
+export const isFramed = (request: IncomingMessage): boolean => request.headers['sec-fetch-dest'] === 'iframe';
+/** Whether it is a frame on another site, or something that such a frame asks. */
+export const isFramedElsewhere = (request: IncomingMessage): boolean =>
+  (isFramed(request) && request.headers['sec-fetch-site'] === 'cross-site') || cookieOf(request, FRAMED_COOKIE) !== undefined;
 
 /** The word in an address by which somebody is known who comes from a page elsewhere. */
 const FROM = /[?&]ruta_from=([\w-]{8,40})/;
@@ -34,8 +42,10 @@ export function giveVisitorId(services: Tracked, request: IncomingMessage, respo
   if (known) return known;
   const word = FROM.exec(request.url ?? '')?.[1];
   const id = (word && services.recorder.handovers.take(word, services.clock.now())) ?? newId(services.clock, 'visitor');
-  const secure = services.config.siteUrl.startsWith('https:');
-  giveCookie(response, COOKIE, id, { path: '/', httpOnly: true, sameSite: 'lax', maxAge: COOKIE_MS / 1000, secure });
+  const options = { path: '/', httpOnly: true, maxAge: COOKIE_MS / 1000 };
+  // Browsers keep a frame's cookie only if it says that it is for this pair of sites alone.
+  if (isFramedElsewhere(request)) giveCookie(response, FRAMED_COOKIE, id, { ...options, sameSite: 'none', secure: true, partitioned: true });
+  else giveCookie(response, COOKIE, id, { ...options, sameSite: 'lax', secure: services.config.siteUrl.startsWith('https:') });
   return id;
 }
 

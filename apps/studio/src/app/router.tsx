@@ -8,6 +8,7 @@ const SALES = [
   { to: '/sales/orders', name: 'Orders' },
   { to: '/sales/contacts', name: 'Contacts' },
   { to: '/sales/appointments', name: 'Appointments' },
+  { to: '/sales/partners', name: 'Partners' },
 ];
 const CATALOG = [
   { to: '/catalog', name: 'Products', end: true, also: /^\/catalog\/(new|prd_)/ },
@@ -64,6 +65,8 @@ export const router = createBrowserRouter([
           { path: 'orders/:orderId', lazy: async () => ({ Component: (await import('../orders/OrderPage')).OrderPage }) },
           { path: 'contacts', lazy: async () => ({ Component: (await import('../contacts/ContactsPage')).ContactsPage }) },
           { path: 'appointments', lazy: async () => ({ Component: (await import('../contacts/AppointmentsPage')).AppointmentsPage }) },
+          { path: 'partners', lazy: async () => ({ Component: (await import('../partners/PartnersPage')).PartnersPage }) },
+          { path: 'partners/:partnerId', lazy: async () => ({ Component: (await import('../partners/PartnerPage')).PartnerPage }) },
           { path: 'contacts/:contactId', lazy: async () => ({ Component: (await import('../contacts/ContactPage')).ContactPage }) },
         ],
       },

@@ -81,6 +81,8 @@ export const api = createApi({
     'Experiment',
     'Account',
     'Consent',
+    'Partner',
+    'Domain',
   ],
   refetchOnMountOrArgChange: true,
   endpoints: () => ({}),

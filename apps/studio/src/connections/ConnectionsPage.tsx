@@ -5,6 +5,7 @@ import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { connectionsApi } from './api';
+import { CheckoutElsewhere } from './CheckoutElsewhere';
 import { Conversions } from './Conversions';
 import { LeadSources } from './LeadSources';
 import { OutsidePages } from './OutsidePages';
@@ -79,6 +80,7 @@ export function ConnectionsPage() {
       </Panel>
       <LeadSources />
       <OutsidePages siteUrl={shop.siteUrl} />
+      <CheckoutElsewhere siteUrl={shop.siteUrl} />
       <Conversions />
       <Webhooks />
       {shop.standinsUrl ? (

@@ -1,6 +1,6 @@
 import { Globe } from 'lucide-react';
 import { useState } from 'react';
-import { Button } from '../ui/Button';
+import { CopyCode } from '../ui/CopyCode';
 import { SelectField } from '../ui/Field';
 import { Panel } from '../ui/Page';
 import { connectionsApi } from './api';
@@ -9,7 +9,6 @@ import { connectionsApi } from './api';
 export function OutsidePages({ siteUrl }: { siteUrl: string }) {
   const { data: choices } = connectionsApi.useRuleChoicesQuery();
   const [slug, setSlug] = useState('');
-  const [copied, setCopied] = useState(false);
   const code = `<script src="${siteUrl}/embed/outside.js"${slug ? ` data-funnel="${slug}"` : ''} async></script>`;
   return (
     <Panel>
@@ -31,22 +30,7 @@ export function OutsidePages({ siteUrl }: { siteUrl: string }) {
               </option>
             ))}
           </SelectField>
-          <pre className="rounded-md bg-band px-3 py-2 font-mono text-sm whitespace-pre-wrap wrap-anywhere">{code}</pre>
-          <p>
-            <Button
-              onClick={() =>
-                navigator.clipboard.writeText(code).then(
-                  () => setCopied(true),
-                  () => setCopied(false),
-                )
-              }
-            >
-              Copy it
-            </Button>{' '}
-            <span role="status" className="text-soft">
-              {copied ? 'Copied. Put it into the page’s head or at the end of its body.' : ''}
-            </span>
-          </p>
+          <CopyCode code={code} copied="Copied. Put it into the page’s head or at the end of its body." />
         </div>
       </div>
     </Panel>

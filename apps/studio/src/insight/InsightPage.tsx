@@ -37,7 +37,7 @@ export function DimensionTabs({ by, base, without = [] }: { by: DimensionName | 
           key={name}
           to={`${base}/${name}${search}`}
           aria-current={name === by ? 'page' : undefined}
-          className={`px-2 py-1.5 -mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+          className={`px-1.5 py-1.5 -mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
         >
           {words}
         </Link>

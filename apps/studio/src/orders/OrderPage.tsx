@@ -5,6 +5,7 @@ import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { formatTime } from '../base/format';
+import { partnersApi } from '../partners/api';
 import { shopApi } from '../shop/api';
 import { Story } from '../tracking/Story';
 import { Button } from '../ui/Button';
@@ -23,6 +24,7 @@ export function OrderPage() {
   const { data: shop } = shopApi.useShopQuery();
   const { data: delivery } = ordersApi.useOrderDeliveryQuery(orderId);
   const { data: upcoming } = ordersApi.useUpcomingQuery(orderId);
+  const { data: brought } = partnersApi.useOrderPartnerQuery(orderId);
   const [sendAgain] = ordersApi.useSendAgainMutation();
   const [isRefunding, setRefunding] = useState(false);
   // What the processor is still asked for is looked after until it is known.
@@ -144,6 +146,15 @@ export function OrderPage() {
             </p>
             {order.buyer.taxNumber ? <p className="text-soft">Business, tax number {order.buyer.taxNumber}</p> : null}
             {order.campaign ? <p className="text-soft mt-2">Came from {Object.values(order.campaign).join(', ')}</p> : null}
+            {brought?.partner ? (
+              <p className="text-soft">
+                Brought by{' '}
+                <Link to={`/sales/partners/${brought.partner.id}`} className="text-info underline">
+                  {brought.partner.name}
+                </Link>
+                : commission {formatMoney(brought.commission, order.currency)}
+              </p>
+            ) : null}
             <p className="mt-2">
               Through{' '}
               <Link to={`/funnels/${order.funnelId}/map`} className="text-info underline">
