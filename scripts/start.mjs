@@ -14,6 +14,7 @@ const ports = {
   RUTA_SITE_PORT: process.env.RUTA_SITE_PORT ?? '4601',
   RUTA_STANDINS_PORT: process.env.RUTA_STANDINS_PORT ?? '4602',
   RUTA_SMTP_PORT: process.env.RUTA_SMTP_PORT ?? '4603',
+  RUTA_DNS_PORT: process.env.RUTA_DNS_PORT ?? '4604',
 };
 const data = path.resolve(process.env.RUTA_DATA ?? path.join(root, 'data'));
 

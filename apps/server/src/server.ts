@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import http, { type Server } from 'node:http';
+import http, { type IncomingMessage, type Server } from 'node:http';
 import path from 'node:path';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
@@ -38,12 +38,15 @@ import { deliveryRoutes } from './delivery/routes';
 import { deliverySite } from './delivery/site';
 import { connectStudyporch, enrol } from './delivery/studyporch';
 import { whoAsks } from './delivery/whoAsks';
+import { checkDomains } from './domains/check';
+import { domainRoutes } from './domains/routes';
 import { experimentRoutes } from './experiments/routes';
 import { watchTests } from './experiments/watch';
 import { factRoutes } from './facts/routes';
 import { assetRoutes, uploadRoutes } from './files/routes';
 import { forecastRoutes } from './forecast/routes';
 import { LiveFunnels, type LiveServices } from './funnel/live';
+import { pathAsAsked } from './funnel/rootPath';
 import { funnelSite } from './funnel/site';
 import { leadRoutes } from './leads/routes';
 import { leadSite } from './leads/site';
@@ -187,6 +190,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
     { name: 'backups', run: () => backUpByClock(services) },
     { name: 'experiments', run: () => watchTests(services) },
+    { name: 'domains', run: () => checkDomains(services) },
     { name: 'conversions', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['conversion'] }) },
   ]);
   return {
@@ -278,6 +282,7 @@ export function studioApp(services: AllServices): Express {
   bundleRoutes(api, services);
   contactRoutes(api, services);
   consentRoutes(api, services);
+  domainRoutes(api, services);
   appointmentRoutes(api, services);
   leadRoutes(api, services);
   webhookRoutes(api, services);
@@ -302,10 +307,12 @@ export function studioApp(services: AllServices): Express {
 
 /** The public site's origin: what is asked for most is answered at the door, everything else by the framework. */
 export function siteServer(services: AllServices): Server {
-  const doors = [viewDoor(services, (request, query) => whoAsks(services, request, query)), pageDoor(services)];
+  const asked = (request: IncomingMessage, path: string) => pathAsAsked(services, request, path);
+  const doors = [viewDoor(services, (request, query) => whoAsks(services, request, query), asked), pageDoor(services)];
   const app = siteApp(services);
   return http.createServer((request, response) => {
     try {
+      atRoot(request, asked);
       if (doors.some((door) => door(request, response))) return;
     } catch (error) {
       services.log.error({ err: error, path: request.url }, 'request failed at the door');
@@ -315,6 +322,13 @@ export function siteServer(services: AllServices): Server {
     }
     app(request, response);
   });
+}
+
+/** At the root of a domain of the seller's stands what it opens on. */
+function atRoot(request: IncomingMessage, asked: (request: IncomingMessage, path: string) => string): void {
+  const { url = '' } = request;
+  if (url !== '/' && !url.startsWith('/?')) return;
+  request.url = asked(request, '/') + url.slice(1);
 }
 
 /** Pages, checkout and files for visitors. */

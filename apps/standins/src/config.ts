@@ -2,6 +2,7 @@
 export interface StandinConfig {
   port: number;
   smtpPort: number;
+  dnsPort: number;
   /** File that keeps what was received between runs; none keeps it in memory only. */
   file: string | null;
   /** How long the card that answers too late keeps its caller waiting, in milliseconds. */
@@ -14,6 +15,7 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Standi
   return {
     port: Number(environment.RUTA_STANDINS_PORT ?? 4602),
     smtpPort: Number(environment.RUTA_SMTP_PORT ?? 4603),
+    dnsPort: Number(environment.RUTA_DNS_PORT ?? 4604),
     file: environment.STANDINS_FILE ?? null,
     lateMs: Number(environment.STANDINS_LATE_MS ?? 20_000),
     webhookDelayMs: Number(environment.STANDINS_WEBHOOK_DELAY_MS ?? 400),

@@ -66,6 +66,13 @@ export interface Conversion {
   testCode: string | null;
 }
 
+/** An entry of a domain's names. */
+export interface NameRecord {
+  type: 'A' | 'CNAME' | 'TXT';
+  name: string;
+  value: string;
+}
+
 /** Everything the stand-ins have received, kept in one file so that a restart forgets nothing. */
 export interface Ledger {
   accounts: Account[];
@@ -78,6 +85,7 @@ export interface Ledger {
   mails: Mail[];
   webhooks: WebhookAttempt[];
   conversions: Conversion[];
+  names: NameRecord[];
 }
 
 export interface LedgerFile {
@@ -88,7 +96,18 @@ export interface LedgerFile {
 
 /** Opens the ledger; without a file it lives in memory. */
 export function openLedger(file: string | null): LedgerFile {
-  const empty: Ledger = { accounts: [], charges: [], tokens: {}, methods: {}, schools: [], enrolments: [], mails: [], webhooks: [], conversions: [] };
+  const empty: Ledger = {
+    accounts: [],
+    charges: [],
+    tokens: {},
+    methods: {},
+    schools: [],
+    enrolments: [],
+    mails: [],
+    webhooks: [],
+    conversions: [],
+    names: [],
+  };
   const data: Ledger = file && existsSync(file) ? { ...empty, ...(JSON.parse(readFileSync(file, 'utf8')) as Ledger) } : empty;
   let timer: NodeJS.Timeout | null = null;
   const flush = () => {

@@ -1,6 +1,8 @@
 import type { Server } from 'node:http';
 import express from 'express';
 import type { StandinConfig } from './config';
+import { dnsRoutes } from './dns/routes';
+import { nameServer } from './dns/server';
 import { escapeHtml, page, table } from './html';
 import { openLedger } from './ledger';
 import { mailboxRoutes, mailServer } from './mailbox/mailbox';
@@ -22,11 +24,12 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
   app.use('/studyporch', studyporch(ledger));
   app.use('/skylark', skylark(ledger, config));
   app.use('/mailbox', mailboxRoutes(ledger));
+  app.use('/dns', dnsRoutes(ledger));
   app.get('/health', (_request, response) => {
     response.json({ status: 'ok' });
   });
   app.get('/', (_request, response) => {
-    const { mails, charges, webhooks, enrolments, conversions } = ledger.data;
+    const { mails, charges, webhooks, enrolments, conversions, names } = ledger.data;
     response.type('html').send(
       page(
         'Stand-ins: what they received',
@@ -60,6 +63,7 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
           ['When', 'Course', 'Who'],
           enrolments.slice(0, 50).map((one) => [one.at, one.courseId, one.email]),
         )}
+<h2>Names of domains</h2><p><a href="/dns">Entries, and a place to make them</a>: ${names.length} so far.</p>
 <h2>Skylark: conversions</h2><p><a href="/skylark">See what Skylark counted</a>: ${conversions.length} in all.</p>
 <h2>Quayside: test cards</h2><p class="note">Any expiry date in the future and any three digits as code.</p>${table(
           ['Number', 'What it does'],
@@ -81,8 +85,17 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
   smtp.removeAllListeners('error');
   smtp.on('error', (error) => console.error(`mailbox: ${error.message}`));
 
+  const names = nameServer(ledger);
+  await new Promise<void>((resolve, reject) => {
+    names.once('error', reject);
+    names.bind(config.dnsPort, '127.0.0.1', () => resolve());
+  });
+  names.removeAllListeners('error');
+  names.on('error', (error) => console.error(`names: ${error.message}`));
+
   return {
     stop: async () => {
+      names.close();
       cards.stop();
       ledger.flush();
       http.closeAllConnections();

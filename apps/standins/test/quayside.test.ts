@@ -40,7 +40,7 @@ beforeAll(async () => {
     });
   }).listen(0, '127.0.0.1');
   const [http, smtp] = await Promise.all([freePort(), freePort()]);
-  standins = await startStandins({ port: http, smtpPort: smtp, file: null, lateMs: 300, webhookDelayMs: 10 });
+  standins = await startStandins({ port: http, smtpPort: smtp, dnsPort: await freePort(), file: null, lateMs: 300, webhookDelayMs: 10 });
   base = `http://127.0.0.1:${http}/quayside`;
   account = (await (await post('/v1/accounts', { name: 'Shop' })).json()) as typeof account;
   const webhook = await fetch(`${base}/v1/webhook`, {

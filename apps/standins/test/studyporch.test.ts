@@ -7,7 +7,7 @@ let running: RunningStandins;
 beforeAll(async () => {
   const port = await freePort();
   base = `http://127.0.0.1:${port}`;
-  running = await startStandins({ port, smtpPort: await freePort(), file: null, lateMs: 10, webhookDelayMs: 1 });
+  running = await startStandins({ port, smtpPort: await freePort(), dnsPort: await freePort(), file: null, lateMs: 10, webhookDelayMs: 1 });
 });
 afterAll(() => running.stop());
 

@@ -159,6 +159,7 @@ describe('each check', () => {
     pages: JSON.parse(JSON.stringify(pages).replaceAll(',"placeholder":true', '')),
     products: { [product.id]: structuredClone(product) },
     shop: { settings, taxTable: [], shippingTable: [] },
+    waitingDomains: [],
     takesCards: true,
   });
   const checkout = graph.steps.find((step) => step.kind === 'checkout')?.id ?? '';
@@ -204,6 +205,7 @@ describe('each check', () => {
     ['switched-off-product', 'warning', withProduct({ status: 'test' })],
     ['missing-form', 'blocking', (funnel) => void Object.assign(funnel.pages, { [checkout]: page(newElement('headline', newId)) })],
     ['no-payment', 'warning', (funnel) => void Object.assign(funnel, { takesCards: false })],
+    ['domain-waits', 'warning', (funnel) => void Object.assign(funnel, { waitingDomains: ['sky.example.test'] })],
     ['no-shipping', 'blocking', withProduct({ kind: 'physical' })],
     ['nothing-delivered', 'warning', withProduct({ kind: 'digital' })],
     [
@@ -285,7 +287,7 @@ describe('each check', () => {
   });
 
   it('is tried here', () => {
-    const tried = ['nothing-sold', 'archived-product', 'switched-off-product', 'missing-form', 'no-payment', 'no-shipping', 'sold-alone'];
+    const tried = ['nothing-sold', 'archived-product', 'switched-off-product', 'missing-form', 'no-payment', 'domain-waits', 'no-shipping', 'sold-alone'];
     const ofPages = ['placeholders', 'nothing-delivered', 'one-headline', 'text-alternatives', 'button-targets'];
     const ofOffers = ['gone-offers', 'broken-offers', 'dearer-offers', 'dear-bumps', 'ticked-bumps', 'just-bought', 'many-offers'];
     const ofMaps = ['loop', 'no-way-on', 'unreachable', 'condition-on-nothing'];

@@ -11,11 +11,25 @@ export function WordsView({ words, elementId, path, isLabel }: { words: Words; e
   const { context, edit } = usePage();
   const editable = edit?.editableWords(elementId, path, words);
   if (editable) return editable;
-  return <PlainWords words={words} render={(value) => boundText(value, context) ?? null} editing={edit !== null} links={!isLabel} />;
+  return (
+    <PlainWords
+      words={words}
+      render={(value) => boundText(value, context) ?? null}
+      editing={edit !== null}
+      links={!isLabel}
+      {...(context.linkTo ? { linkTo: context.linkTo } : {})}
+    />
+  );
 }
 
 /** Words with their bound values filled in. */
-export function PlainWords(props: { words: Words; render: (value: keyof typeof BOUND_VALUES) => string | null; editing?: boolean; links?: boolean }) {
+export function PlainWords(props: {
+  words: Words;
+  render: (value: keyof typeof BOUND_VALUES) => string | null;
+  editing?: boolean;
+  links?: boolean;
+  linkTo?: (address: string) => string;
+}) {
   return props.words.map((node, index) => {
     const key = `${index}-${node.type}`;
     if (node.type === 'break') return <br key={key} />;
@@ -34,7 +48,7 @@ export function PlainWords(props: { words: Words; render: (value: keyof typeof B
     if (node.placeholder && props.editing) content = <mark className="edit-placeholder">{content}</mark>;
     if (node.italic) content = <em>{content}</em>;
     if (node.bold) content = <strong>{content}</strong>;
-    if (node.link && props.links !== false) content = <a href={node.link}>{content}</a>;
+    if (node.link && props.links !== false) content = <a href={props.linkTo?.(node.link) ?? node.link}>{content}</a>;
     return <Fragment key={key}>{content}</Fragment>;
   });
 }

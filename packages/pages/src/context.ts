@@ -114,6 +114,8 @@ export interface PageContext {
   /** Where an action of an element leads; the element's id stands for it on the way. */
   /** Where a press leads; with the place of what is pressed among the parts of one element, and the price that it chooses. */
   href: (action: Action, elementId: string, more?: { part?: number; option?: string | undefined }) => string;
+  /** Where a link in words leads; as it is written without it. */
+  linkTo?: (address: string) => string;
   /** Public address of a stop of this funnel, or of the page itself. */
   addressOf: (stepId: string | null) => string;
   /** Own HTML without what runs or breaks out of its place. */

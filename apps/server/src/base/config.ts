@@ -9,6 +9,8 @@ export interface Config {
   siteUrl: string;
   standinsUrl: string | null;
   smtp: { host: string; port: number };
+  /** The name server that is asked, `address:port`; null for this computer's own. */
+  nameServer: string | null;
   dataDir: string;
   /** Folders with the built studio, page scripts and fonts, and with the database's migrations; the script of background tasks. */
   assets: { studio: string; scripts: string; fonts: string; migrations: string; worker: string };
@@ -36,6 +38,7 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
     siteUrl: environment.RUTA_SITE_URL ?? `http://127.0.0.1:${sitePort}`,
     standinsUrl: standins === null ? null : `http://127.0.0.1:${standins}`,
     smtp: { host: environment.RUTA_SMTP_HOST ?? '127.0.0.1', port: portOf(environment, 'RUTA_SMTP_PORT', 4603) },
+    nameServer: standins === null ? null : `127.0.0.1:${portOf(environment, 'RUTA_DNS_PORT', 4604)}`,
     dataDir,
     assets: {
       studio: path.join(root, 'apps/studio/dist'),

@@ -1,4 +1,5 @@
 import type { Request } from 'express';
+import { baseOf } from '../domains/address';
 import type { Tracked } from '../tracking/recorder';
 import { countedVisitor, visitorIdOf, visitorOf } from '../tracking/visitor';
 import type { Guest } from './service';
@@ -10,5 +11,6 @@ export function guestOf(services: Tracked, request: Request): Guest {
     visitor: visitorOf(services, request),
     counted: countedVisitor(services, request),
     acceptLanguage: request.get('accept-language'),
+    base: baseOf(services, request),
   };
 }

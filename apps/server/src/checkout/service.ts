@@ -33,6 +33,8 @@ export interface Guest {
   /** The same, if the visit counts in the figures. */
   counted: VisitorRow | null;
   acceptLanguage: string | undefined;
+  /** The address of the public site as they came to it: by a domain of the seller's they stay there. */
+  base: string;
 }
 
 /** A live checkout with what somebody wants there, quoted. */
@@ -91,7 +93,7 @@ export function beginCheckout(services: Needs, { visitorId, counted }: Guest, ca
  * is held, and only then is anything charged.
  */
 export async function placeOrder(services: Needs, stepId: string, body: unknown, guest: Guest): Promise<CheckoutAnswer> {
-  const { db, config } = services;
+  const { db } = services;
   // Sent again after it was paid: led to the order, whatever has been sold out or closed meanwhile.
   const order = ownOrderOf(db, formValues(body).cart, guest.visitorId);
   if (order && wasPaid(order.state)) return { kind: 'lead', status: 200, url: whereTo(services, { state: 'paid', order }) };
@@ -141,12 +143,7 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
   const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), ...wantedOf(db, quote), code: quoted.code });
   if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
   // Coming back from the bank is told apart, so that nobody is led there in a circle.
-  const outcome = await payCart(
-    services,
-    newOrder(services, guest, form, found),
-    form.token,
-    (order) => `${config.siteUrl}/pay/return/${order.token}?from=bank`,
-  );
+  const outcome = await payCart(services, newOrder(services, guest, form, found), form.token, (order) => `${guest.base}/pay/return/${order.token}?from=bank`);
   if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason) });
   return { kind: 'lead', status: 200, url: whereTo(services, outcome) };
 }

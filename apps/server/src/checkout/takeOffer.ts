@@ -116,7 +116,7 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
   const outcome = await payAddition(
     services,
     { order: sendTo, stepId, offerId: offer.id, quote: storedQuote(quote), token: sent.token },
-    (payment) => `${services.config.siteUrl}/pay/return/${order.token}?from=bank&payment=${payment.id}`,
+    (payment) => `${guest.base}/pay/return/${order.token}?from=bank&payment=${payment.id}`,
   );
   if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason), refused: true });
   return { kind: 'lead', url: whereTo(services, outcome) };

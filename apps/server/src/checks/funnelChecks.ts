@@ -6,6 +6,7 @@ import { followPublication } from '../arms/rounds';
 import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { findProducts, productsWith } from '../catalog/store';
+import { waitingHosts } from '../domains/store';
 import { publishFunnel } from '../funnel/service';
 import { type FunnelState, latestPublications, loadFunnel } from '../funnel/store';
 import { publishSections } from '../page/ownSections';
@@ -45,6 +46,7 @@ export function problemsOf(services: Pick<Services, 'db'>, state: FunnelState, p
     pages: Object.fromEntries(state.steps.map((step) => [step.id, step.draft])),
     products,
     shop,
+    waitingDomains: waitingHosts(services.db, state.funnel.id),
     takesCards: takesCards(services, shop.settings.mode),
   });
 }

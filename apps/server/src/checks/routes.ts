@@ -22,7 +22,7 @@ import type { Api } from '../base/api';
 import { refuseOlder, revisionOf } from '../base/revision';
 import { findProduct, loadProduct } from '../catalog/store';
 import { changeMap } from '../funnel/changeMap';
-import { type LiveServices, stepPath } from '../funnel/live';
+import { type LiveServices, stepAddress } from '../funnel/live';
 import { archiveFunnel, changeFunnel, changeLook, changeStep, unpublishedChanges } from '../funnel/service';
 import { sharedBy, sharingOf } from '../funnel/sharedOffers';
 import { type FunnelRow, funnelsWith, loadFunnel, loadStep } from '../funnel/store';
@@ -41,13 +41,13 @@ const lookOf = ({ brand, code }: FunnelRow) => ({ brand, code });
 
 /** One funnel: what it is, what is wrong with it, and putting it live. */
 export function funnelRoutes(api: Api, services: LiveServices): void {
-  const { db, config } = services;
+  const { db } = services;
 
   const detail = (id: string): FunnelDetail => {
     const state = openFunnel(db, id);
     const { funnel, graph, published } = state;
     const products = productsOf(services, state);
-    const publication = { snapshot: { slug: funnel.slug, graph } };
+    const publication = { funnelId: funnel.id, snapshot: { slug: funnel.slug, graph } };
     return {
       id,
       name: funnel.name,
@@ -67,7 +67,7 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       problems: problemsOf(services, state, products),
       arm: openArm(services, state, products),
       tests: testsOf(db, funnel.id),
-      addresses: Object.fromEntries(graph.steps.map((step) => [step.id, config.siteUrl + stepPath({ publication, step })])),
+      addresses: Object.fromEntries(graph.steps.map((step) => [step.id, stepAddress(services, { publication, step })])),
       products,
       sharing: sharingOf(db, state),
       publications: db

@@ -8,7 +8,7 @@ import type { Services } from '../base/services';
 import { answersByField } from '../contacts/answers';
 import { findContact } from '../contacts/store';
 import { contacts, formAnswers } from '../contacts/tables';
-import { type LiveServices, stepPath } from '../funnel/live';
+import { type LiveServices, stepAddress } from '../funnel/live';
 import { additionOf, findOrder } from '../orders/store';
 import { loadShop } from '../shop/store';
 import { events, visitors } from '../tracking/tables';
@@ -36,7 +36,7 @@ export interface Told {
 
 /** @throws Error if the event is not known any more */
 export function toldOf(services: LiveServices, rule: ConversionRuleRow, eventId: string): Told {
-  const { db, config, live } = services;
+  const { db, live } = services;
   const event = db.select().from(events).where(eq(events.id, eventId)).get();
   if (!event) throw new Error('What this tells of is not known any more.');
   const { currency } = loadShop(db).settings;
@@ -52,7 +52,7 @@ export function toldOf(services: LiveServices, rule: ConversionRuleRow, eventId:
     currency,
     orderNumber: order?.number ?? undefined,
     leadEventId: typeof leadEventId === 'string' ? leadEventId : undefined,
-    page: step ? config.siteUrl + stepPath(step) : undefined,
+    page: step ? stepAddress(services, step) : undefined,
     campaign: event.campaign?.campaign,
     source: event.campaign?.source,
     keys: hashed(knownKeys(db, event), rule.keys),

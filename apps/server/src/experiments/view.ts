@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { armsOf, type ExperimentRow, loadExperiment, roundsOf } from '../arms/store';
 import type { experiments } from '../arms/tables';
 import { revisionOf } from '../base/revision';
-import { type LiveServices, stepPath } from '../funnel/live';
+import { type LiveServices, stepAddress } from '../funnel/live';
 import { findFunnel, funnelNames, latestPublication, stepNames } from '../funnel/store';
 import type { Tracked } from '../tracking/recorder';
 import { readinessOf } from './hindrances';
@@ -19,7 +19,7 @@ export const revisionOfTest = (services: Pick<Tracked, 'db'>, row: ExperimentRow
 
 /** A test with everything that is counted and planned of it. @throws Refusal 404 if there is none */
 export function viewTest(services: Tracked & LiveServices, id: string): ExperimentView {
-  const { db, config, live } = services;
+  const { db, live } = services;
   services.recorder.flush();
   const row = loadExperiment(db, id);
   const funnel = findFunnel(db, row.funnelId);
@@ -33,7 +33,7 @@ export function viewTest(services: Tracked & LiveServices, id: string): Experime
     id,
     state: row.state,
     funnel: { id: row.funnelId, name: funnel?.name ?? '', live: latestPublication(db, row.funnelId) !== undefined },
-    step: { id: row.stepId, name: names.get(row.stepId) ?? 'A stop that is gone', address: here ? config.siteUrl + stepPath(here) : null },
+    step: { id: row.stepId, name: names.get(row.stepId) ?? 'A stop that is gone', address: here ? stepAddress(services, here) : null },
     ...settingsOf(row),
     learned: row.learned,
     revision: revisionOfTest(services, row),

@@ -3,6 +3,7 @@ import type { Facts } from '@ruta/core/facts';
 import type { Step } from '@ruta/core/funnel';
 import type { PageDocument } from '@ruta/core/page';
 import type { Services } from '../base/services';
+import { addressOfStep } from '../domains/address';
 import { formerAddresses, latestPublications, type Publication } from './store';
 
 /** A published step with everything needed to show it. */
@@ -180,4 +181,12 @@ export class LiveFunnels {
 export function stepPath({ publication, step }: { publication: { snapshot: Pick<Publication['snapshot'], 'slug' | 'graph'> }; step: Step }): string {
   const { slug, graph } = publication.snapshot;
   return step.id === graph.entryId ? `/${slug}` : `/${slug}/${step.slug}`;
+}
+
+/** The whole public address of a step, by its funnel's own domain if one leads here. */
+export function stepAddress(
+  services: Pick<Services, 'db' | 'config'>,
+  { publication, step }: { publication: { funnelId: string; snapshot: Pick<Publication['snapshot'], 'slug' | 'graph'> }; step: Step },
+): string {
+  return addressOfStep(services, publication.funnelId, stepPath({ publication, step }), step.id === publication.snapshot.graph.entryId);
 }

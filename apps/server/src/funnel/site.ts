@@ -1,8 +1,9 @@
 import { Router } from 'express';
-import { type LiveServices, stepPath } from './live';
+import { type LiveServices, stepAddress } from './live';
 
 /** What search engines are told of the live funnels. */
-export function funnelSite({ config, live }: LiveServices): Router {
+export function funnelSite(services: LiveServices): Router {
+  const { config, live } = services;
   const router = Router();
   router.get('/robots.txt', (_request, response) => {
     response
@@ -17,7 +18,7 @@ export function funnelSite({ config, live }: LiveServices): Router {
       .flatMap((publication) =>
         publication.snapshot.graph.steps
           .filter((step) => publication.snapshot.pages[step.id]?.indexed)
-          .map((step) => config.siteUrl + stepPath({ publication, step })),
+          .map((step) => stepAddress(services, { publication, step })),
       );
     response
       .type('application/xml')

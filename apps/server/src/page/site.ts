@@ -6,6 +6,7 @@ import { allElements, findElement, type PageDocument } from '@ruta/core/page';
 import express, { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { ContactRow } from '../contacts/store';
+import { isOwnAddress } from '../domains/address';
 import { gatherFacts } from '../facts/gather';
 import { whoOf } from '../facts/who';
 import { type LiveServices, type LiveStep, stepPath } from '../funnel/live';
@@ -16,6 +17,7 @@ import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { recordRoutes } from '../tracking/routesTaken';
 import { countedVisitor, counts, makeEvent, placeOf, visitorOf } from '../tracking/visitor';
+import { carriedOver } from './carryOver';
 import { saveLead } from './leads';
 
 /** Generous, since a whole class or office may share one address. */
@@ -62,10 +64,17 @@ export function pageSite(services: Tracked & LiveServices): Router {
       recorder.gather(makeEvent(services, 'step.left', loadShop(db).settings.mode, visitor, place), visitor);
     }
     response.set('cache-control', 'no-store');
-    const address = onward(request, live, { outcome: 'next', to });
+    const address = carriedOver(services, request, onward(request, live, { outcome: 'next', to }));
     // A price that was chosen on the way is chosen at the checkout, which knows whether it is for sale.
     const chosen = by?.type === 'price-table' && typeof request.query.option === 'string' && address.startsWith('/') ? request.query.option : null;
     return response.redirect(303, chosen ? `${address}?${new URLSearchParams({ option: chosen })}` : address);
+  });
+
+  // Words that lead to another domain of the shop. Nowhere else, so that nobody is led astray by an address of the shop.
+  router.get('/over', (request, response) => {
+    const to = String(request.query.to ?? '');
+    response.set('cache-control', 'no-store');
+    return isOwnAddress(services, to) ? response.redirect(303, carriedOver(services, request, to)) : gone(response);
   });
 
   const limit = rateLimit({
@@ -107,7 +116,7 @@ export function pageSite(services: Tracked & LiveServices): Router {
     }
     // Counted as going on, wherever that is.
     const next = onward(request, live, { outcome: 'submitted' }, contact);
-    return response.redirect(303, form.after?.kind === 'address' ? form.after.url : next);
+    return response.redirect(303, carriedOver(services, request, form.after?.kind === 'address' ? form.after.url : next));
   });
 
   return router;

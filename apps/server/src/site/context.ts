@@ -5,15 +5,16 @@ import { type PageContext, shopContext, shownProduct } from '@ruta/pages';
 import { appointmentsOn } from '../appointments/shown';
 import type { Services } from '../base/services';
 import { findProduct } from '../catalog/store';
+import { isOwnAddress } from '../domains/address';
 import { findPictures } from '../files/store';
-import { type LiveStep, stepPath } from '../funnel/live';
+import { type LiveStep, stepAddress } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import { cleanHtml } from './cleanHtml';
 import { endOf } from './moment';
 
 /** What a published step is shown with, before anything personal is known. */
 export function publicContext(services: Services, live: LiveStep): PageContext {
-  const { db, clock, config } = services;
+  const { db, clock } = services;
   const { publication, step, page } = live;
   const { settings, brand } = loadShop(db);
   const { giftId } = publication.snapshot;
@@ -28,7 +29,9 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
     gift: shown(giftId),
     pictures: findPictures(db, filesOn(page)),
     href: (action, elementId, { part, option } = {}) => hrefOf(step.id, action, elementId, part, option),
-    addressOf: (stepId) => config.siteUrl + stepPath({ publication, step: byId.get(stepId ?? '') ?? step }),
+    addressOf: (stepId) => stepAddress(services, { publication, step: byId.get(stepId ?? '') ?? step }),
+    // A link to another domain of the shop takes its visitor along.
+    linkTo: (address) => (isOwnAddress(services, address) ? `/over?to=${encodeURIComponent(address)}` : address),
     cleanHtml,
     appointments: appointmentsOn(services, page, `/go/${step.id}/appointment`),
     form: { actionUrl: `/go/${step.id}/form`, values: {}, errors: {} },

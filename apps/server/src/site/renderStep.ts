@@ -5,7 +5,7 @@ import { type DataLayerEntry, type PurchaseEntry, wholeUnits, withOrderValues } 
 import { type PageContext, shopContext } from '@ruta/pages';
 import { type HtmlOptions, renderPage } from '@ruta/pages/render';
 import type { Services } from '../base/services';
-import { type LiveStep, stepPath } from '../funnel/live';
+import { type LiveStep, stepAddress } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import { wordingOf } from '../tracking/consent';
 import { publicContext } from './context';
@@ -27,7 +27,7 @@ export function renderStep(
 ): string {
   const context = { ...publicContext(services, live), ...personal };
   const { page, step } = live;
-  const address = services.config.siteUrl + stepPath(live);
+  const address = stepAddress(services, live);
   const { consent } = loadShop(services.db).settings;
   const asks = consent && askedCategories(consent).length > 0;
   const types = new Set(allElements(page).map((element) => element.type));

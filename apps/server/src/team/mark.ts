@@ -21,8 +21,8 @@ function holds(services: Needs, purpose: string, text: string | undefined): bool
 }
 
 /** The address on the public site that marks this browser as the team's. */
-export function teamLink(services: Needs): string {
-  return `${services.config.siteUrl}/team?mark=${mark(services, 'team-link', services.clock.now() + LINK_MS)}`;
+export function teamLink(services: Needs, base = services.config.siteUrl): string {
+  return `${base}/team?mark=${mark(services, 'team-link', services.clock.now() + LINK_MS)}`;
 }
 
 /** Answers the link above. */
@@ -30,7 +30,11 @@ export function handleTeamLink(services: Needs, request: Request, response: Resp
   if (holds(services, 'team-link', String(request.query.mark ?? ''))) {
     response.cookie(COOKIE, mark(services, 'team', services.clock.now() + MARK_MS), { httpOnly: true, sameSite: 'lax', maxAge: MARK_MS });
   }
-  response.set('cache-control', 'no-store').status(204).end();
+  const to = request.query.to;
+  response.set('cache-control', 'no-store');
+  // Only a path of this very site, so that nobody is led astray by an address of the shop.
+  if (typeof to === 'string' && /^\/(?![/\\])/.test(to)) response.redirect(303, to);
+  else response.status(204).end();
 }
 
 /** Whether a request comes from the shop's own people. */

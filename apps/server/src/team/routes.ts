@@ -5,6 +5,7 @@ import { z } from 'zod';
 import type { Api } from '../base/api';
 import { Refusal, sendProblem } from '../base/problem';
 import type { Services } from '../base/services';
+import { isOwnAddress } from '../domains/address';
 import { findShop } from '../shop/store';
 import { currentUser, startSession } from './access';
 import { changePassword, endSession, resetPassword, sendReset, sessionsOf } from './account';
@@ -31,6 +32,15 @@ export function teamRoutes(api: Api, router: Router, services: Services, onSetUp
       handler: (_request, response) => sendProblem(response, 429, 'Too many tries. Wait five minutes, then try again.'),
       skip: (request) => request.method !== 'POST' && request.method !== 'PUT',
     }),
+  );
+
+  api.on(
+    { method: 'get', path: '/open', summary: 'Open a page of the shop so that the visit does not count', query: z.object({ to: z.string().max(2000) }) },
+    ({ query, response }) => {
+      if (!isOwnAddress(services, query.to)) throw new Refusal(400, 'This is not an address of the shop.');
+      const { origin, pathname, search } = new URL(query.to);
+      response.redirect(303, `${teamLink(services, origin)}&to=${encodeURIComponent(pathname + search)}`);
+    },
   );
 
   api.on({ method: 'get', path: '/session', summary: 'Who is signed in', response: SessionSchema, open: true }, ({ request }) => {

@@ -22,11 +22,13 @@ type Needs = Tracked & LiveServices;
  * Counts views: by the page's script, or by a picture where there is no script. Stands before the framework, since these
  * are the most frequent requests; everything is in the address, so that no body has to be read.
  * @param whoOf says who asks: which arms of tests they see
+ * @param pathAsAsked says what stands at the root of a domain of the seller's
  * @returns whether the request was one of these, and is answered
  */
 export function viewDoor(
   services: Needs,
   whoOf: (request: IncomingMessage, query: Record<string, unknown>) => Who,
+  pathAsAsked: (request: IncomingMessage, path: string) => string = (_request, path) => path,
 ): (request: IncomingMessage, response: ServerResponse) => boolean {
   return (request, response) => {
     const { url = '', method } = request;
@@ -48,7 +50,7 @@ export function viewDoor(
     // Only pages with a data layer ask what happened since.
     const visitorId = asked.has('tell') ? visitorIdOf(request) : undefined;
     if (visitorId) services.recorder.flushOf(visitorId);
-    const [, funnelSlug = '', stepSlug] = path.split('/');
+    const [, funnelSlug = '', stepSlug] = pathAsAsked(request, path).split('/');
     const campaign = query ? Object.fromEntries(new URLSearchParams(query)) : {};
     const live = services.live.at(funnelSlug, stepSlug || undefined, whoOf(request, campaign));
     if (live) record(services, request, live, campaign, id);

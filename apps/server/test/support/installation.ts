@@ -42,13 +42,14 @@ export class Installation {
 
   static async start(options: { demo?: boolean; settings?: Record<string, string>; standinsAt?: number; data?: string } = {}): Promise<Installation> {
     const data = options.data ?? mkdtempSync(path.join(tmpdir(), 'ruta-data-'));
-    const ports = [await freePort(), await freePort(), await freePort(), await freePort()];
+    const ports = [await freePort(), await freePort(), await freePort(), await freePort(), await freePort()];
     const installation = new Installation(
       {
         RUTA_PORT: String(ports[0]),
         RUTA_SITE_PORT: String(ports[1]),
         RUTA_STANDINS_PORT: String(ports[2]),
         RUTA_SMTP_PORT: String(ports[3]),
+        RUTA_DNS_PORT: String(ports[4]),
         RUTA_DATA: data,
         RUTA_JOBS_EVERY_MS: '150',
         // Stand-ins that end before the shop does are no news.

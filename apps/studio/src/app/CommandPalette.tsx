@@ -17,6 +17,7 @@ const COMMANDS = [
   { name: 'Partners and commissions', to: '/sales/partners' },
   { name: 'Tax rates', to: '/settings/tax' },
   { name: 'Shipping zones and rates', to: '/settings/shipping' },
+  { name: 'Domains of your own', to: '/settings/domains' },
   { name: 'Change the brand', to: '/settings#brand' },
   { name: 'Connect payments', to: '/connections' },
 ];

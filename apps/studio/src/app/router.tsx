@@ -19,6 +19,7 @@ const SETTINGS = [
   { to: '/settings', name: 'Shop and brand', end: true },
   { to: '/settings/tax', name: 'Tax rates' },
   { to: '/settings/shipping', name: 'Shipping' },
+  { to: '/settings/domains', name: 'Domains' },
   { to: '/settings/consent', name: 'Consent' },
   { to: '/settings/account', name: 'Your account' },
 ];
@@ -81,6 +82,7 @@ export const router = createBrowserRouter([
           { index: true, lazy: async () => ({ Component: (await import('../shop/SettingsPage')).SettingsPage }) },
           { path: 'tax', lazy: async () => ({ Component: (await import('../shop/TaxPage')).TaxPage }) },
           { path: 'shipping', lazy: async () => ({ Component: (await import('../shop/ShippingPage')).ShippingPage }) },
+          { path: 'domains', lazy: async () => ({ Component: (await import('../domains/DomainsPage')).DomainsPage }) },
           { path: 'account', lazy: async () => ({ Component: (await import('../team/AccountPage')).AccountPage }) },
           { path: 'consent', lazy: async () => ({ Component: (await import('../shop/ConsentPage')).ConsentPage }) },
         ],

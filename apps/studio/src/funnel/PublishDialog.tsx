@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemOf } from '../base/api';
 import { formatTime } from '../base/format';
+import { openedAs } from '../domains/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Modal } from '../ui/Modal';
@@ -87,7 +88,17 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
           <section>
             <h2 className="mb-1">Public address</h2>
             <p className="flex items-center gap-2 flex-wrap">
-              <a href={address} target="_blank" rel="noreferrer" className="text-info underline inline-flex items-center gap-1.5" data-public-address="">
+              <a
+                href={address}
+                target="_blank"
+                rel="noreferrer"
+                className="text-info underline inline-flex items-center gap-1.5"
+                data-public-address=""
+                onClick={(event) => {
+                  event.preventDefault();
+                  window.open(openedAs(address), '_blank', 'noopener');
+                }}
+              >
                 {address} <ExternalLink size={15} aria-hidden="true" />
               </a>
               <Button

@@ -5,9 +5,10 @@ import { ExternalLink, Eye, ListTree, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
 import { useAppDispatch } from '../base/store';
+import { openedAs } from '../domains/api';
 import { SharedNotice } from '../funnel/SharedNotice';
 import { pageKey, useWorkspace } from '../funnel/useFunnel';
-import { Button, ButtonLink, IconButton } from '../ui/Button';
+import { Button, ButtonAnchor, ButtonLink, IconButton } from '../ui/Button';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Waiting } from '../ui/Page';
 import { pageApi } from './api';
@@ -227,9 +228,9 @@ function Editor({ stepId }: { stepId: string }) {
                 <Eye size={15} aria-hidden="true" /> Preview
               </ButtonLink>
               {funnel.version > 0 && !funnel.arm ? (
-                <ButtonLink to={funnel.addresses[stepId] ?? ''} target="_blank" rel="noreferrer" look="quiet">
+                <ButtonAnchor href={openedAs(funnel.addresses[stepId] ?? '')} target="_blank" rel="noreferrer" look="quiet">
                   <ExternalLink size={15} aria-hidden="true" /> Live page
-                </ButtonLink>
+                </ButtonAnchor>
               ) : null}
               <ViewTools />
             </div>

@@ -19,6 +19,8 @@ export interface CheckedFunnel {
   /** Every product that a step names, and the parts of bundles, by id. */
   products: Record<string, Product>;
   shop: ShopTables & { settings: Shop };
+  /** Domains that are to open on it and do not lead here yet. */
+  waitingDomains: readonly string[];
   /** Whether somebody can pay by card in the shop's present mode. */
   takesCards: boolean;
 }

@@ -3,6 +3,7 @@ import { mainOffer } from '../offers';
 import { archivedProduct } from './archivedProduct';
 import { buttonTargets } from './buttonTargets';
 import type { Check, CheckedFunnel, Problem } from './check';
+import { domainWaits } from './domainWaits';
 import { oneHeadline } from './headlines';
 import { conditionOnNothing, justBought, loop, manyOffers, noWayOn, unreachable } from './mapHolds';
 import { missingForm } from './missingForm';
@@ -41,6 +42,7 @@ export const CHECKS = [
   oneHeadline,
   textAlternatives,
   buttonTargets,
+  domainWaits,
 ] as const satisfies readonly Check[];
 
 /** What is wrong with a funnel, stop by stop in their order. */

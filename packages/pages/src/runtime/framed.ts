@@ -8,6 +8,11 @@ const say = (message: object) => parent.postMessage(message, '*');
 // Nothing of it tells who somebody is, so that any site around it may hear it.
 if (told) say({ kind: 'ruta-purchases', purchases: JSON.parse(told) as unknown[] });
 
+// Whoever pressed “buy” elsewhere comes for the form, and not for what the page says above it.
+const form = document.querySelector('#order-form');
+const comesFromElsewhere = !document.referrer.startsWith(location.origin);
+if (form && comesFromElsewhere && form.getBoundingClientRect().top > innerHeight / 2) form.scrollIntoView({ block: 'start', behavior: 'instant' });
+
 document.addEventListener('keydown', (event) => {
   if (event.key === 'Escape' && !event.defaultPrevented) say({ kind: 'ruta-close' });
 });
