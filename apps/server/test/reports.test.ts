@@ -267,7 +267,7 @@ describe('money', () => {
     services.db.run(sql`UPDATE order_lines SET refunded = 12301 WHERE order_id = ${first}`);
     const paid = services.db.get<{ net: number }>(sql`SELECT sum(net) AS net FROM order_lines WHERE role <> 'shipping'`)?.net ?? 0;
     const expected = paid - 100_01;
-    for (const by of ['day', 'funnel', 'step', 'product', 'price', 'code', 'campaign', 'source', 'country', 'device', 'hour'] as const) {
+    for (const by of ['day', 'funnel', 'step', 'product', 'price', 'code', 'campaign', 'source', 'country', 'device', 'partner', 'hour'] as const) {
       const { rows, total } = ReportSchema.parse(ask(by));
       expect([by, rows.reduce((sum, { figures }) => sum + (figures.revenue ?? 0), 0), total.revenue]).toEqual([by, expected, expected]);
       expect([by, rows.reduce((sum, { figures }) => sum + (figures.refunded ?? 0), 0)]).toEqual([by, 100_01]);
