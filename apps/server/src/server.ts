@@ -16,10 +16,11 @@ import { openDb } from './base/db';
 import { startJobs } from './base/jobs';
 import { refuseForeignKey } from './base/keyMark';
 import { sendDue } from './base/outbox/outbox';
-import { type Senders, sendRow } from './base/outbox/registry';
+import { isTireless, type Senders, sendRow } from './base/outbox/registry';
 import { problemHandler, sendProblem } from './base/problem';
 import { refuseDamaged } from './base/refuseDamaged';
 import { openSecrets } from './base/secrets';
+import { Writes } from './base/writes';
 import { bundleRoutes } from './bundles/routes';
 import { catalogRoutes } from './catalog/routes';
 import { forgetProducts, sellingCourses } from './catalog/store';
@@ -102,8 +103,8 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
   prepareDataDir(config.dataDir);
   const unlock = lockDataDir(config.dataDir);
   const { secrets, db, close } = openWhole(config, unlock);
-  const base = { config, db, clock, secrets, log, changes: makeChanges() };
-  const recorder = new Recorder(db, log);
+  const base = { config, db, clock, secrets, log, changes: makeChanges(), writes: new Writes(db, config.dataDir, clock) };
+  const recorder = new Recorder(db, log, (error) => base.writes.note(error));
   base.changes.onChange(() => forgetProducts(db));
   recorder.onRecorded(keepExposures(base));
   recorder.onRecorded(queueWebhooks(base));
@@ -185,8 +186,11 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
   services.changes.onChange(keepRebuilt);
   keepRebuilt();
   const stopJobs = startJobs(services, [
-    { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox'] },
-    { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { except: ['webhook', 'conversion'] }) },
+    { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox', 'money'] },
+    { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['mail', 'receipt'] }) },
+    // A processor or a course host that is slow holds up no mail.
+    { name: 'money', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['void-charge', 'refund'] }, isTireless) },
+    { name: 'courses', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['course'] }) },
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
     { name: 'backups', run: () => backUpByClock(services) },
     { name: 'experiments', run: () => watchTests(services) },
@@ -217,6 +221,11 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
  * through them is known to be safe and limits count people, not the proxy.
  */
 const NEAR_PROXIES = 'loopback, linklocal, uniquelocal';
+
+/** What is said where something could not be written down: never that nothing has happened. */
+const unsaved = (why: string) => `This could not be saved: ${why}. What you typed is still here; try again in a minute.`;
+const unpaid = () =>
+  'We could not write this down just now. If money was taken, you will hear from us within minutes, and nothing is charged twice. Please try again in a minute.';
 
 /** The studio's origin: its API, and the built interface for every other address. */
 export function studioApp(services: AllServices): Express {
@@ -251,7 +260,10 @@ export function studioApp(services: AllServices): Express {
     next();
   });
   router.get('/health', (_request, response) => {
-    response.json({ status: 'ok', shop: findShop(services.db) ? 'ready' : 'new' });
+    const trouble = services.writes.standing();
+    const shop = findShop(services.db) ? 'ready' : 'new';
+    if (trouble) response.status(503).json({ status: 'failing', shop, problem: `Nothing can be written down: ${trouble.why}.`, since: trouble.since });
+    else response.json({ status: 'ok', shop });
   });
   router.use(sessions(services));
   router.use('/uploads', uploadRoutes(services, guard));
@@ -301,7 +313,7 @@ export function studioApp(services: AllServices): Express {
   app.get(['/', '/*path'], (_request, response) => {
     response.set('cache-control', 'no-cache').sendFile(path.join(config.assets.studio, 'index.html'));
   });
-  app.use(problemHandler(services.log));
+  app.use(problemHandler(services, unsaved));
   return app;
 }
 
@@ -316,6 +328,7 @@ export function siteServer(services: AllServices): Server {
       if (doors.some((door) => door(request, response))) return;
     } catch (error) {
       services.log.error({ err: error, path: request.url }, 'request failed at the door');
+      services.writes.note(error);
       if (!response.headersSent) response.writeHead(500, { 'content-type': 'text/plain' });
       response.end('Something went wrong on our side. Try again in a minute.');
       return;
@@ -376,7 +389,7 @@ function siteApp(services: AllServices): Express {
       .type('html')
       .send(renderMessage(services, 'This page is not here', 'The address may have been mistyped, or the page has moved.'));
   });
-  app.use(problemHandler(services.log, (title) => renderMessage(services, 'This did not work', title)));
+  app.use(problemHandler(services, unpaid, (title) => renderMessage(services, 'This did not work', title)));
   return app;
 }
 

@@ -1,17 +1,23 @@
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
 import express, { Router } from 'express';
 import { pino } from 'pino';
 import { afterEach, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { Api } from '../src/base/api';
+import { systemClock } from '../src/base/clock';
 import { readConfig } from '../src/base/config';
 import { connectDb } from '../src/base/db';
 import { startJobs } from '../src/base/jobs';
 import { problemHandler, Refusal } from '../src/base/problem';
+import { Writes } from '../src/base/writes';
 import { until } from './support/installation';
 
 const log = pino({ level: 'silent' });
+
+/** Without a database there is nothing that could be tried again. */
+const watched = { log, writes: new Writes(undefined as never, tmpdir(), systemClock) };
 
 describe('an operation of the API', () => {
   let server: Server | undefined;
@@ -26,7 +32,9 @@ describe('an operation of the API', () => {
         throw new Refusal(401, 'Sign in.');
       }),
     );
-    const app = express().use(router).use(problemHandler(log));
+    const app = express()
+      .use(router)
+      .use(problemHandler(watched, (why) => `Not saved: ${why}.`));
     server = app.listen(0, '127.0.0.1');
     await new Promise((resolve) => server?.once('listening', resolve));
     return `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -77,7 +85,7 @@ describe('an operation of the API', () => {
 });
 
 describe('jobs', () => {
-  const every = (ms: number) => ({ config: { ...readConfig({}), jobsEveryMs: ms }, log });
+  const every = (ms: number) => ({ config: { ...readConfig({}), jobsEveryMs: ms }, ...watched });
 
   it('run by themselves: one that waits, or fails, holds up no other', async () => {
     let runs = 0;

@@ -2,6 +2,8 @@
 export interface Clock {
   /** Unix time in milliseconds. */
   now(): number;
+  /** Milliseconds since some moment, which no change of the clock moves; the time itself without it. */
+  elapsed?(): number;
 }
 
-export const systemClock: Clock = { now: () => Date.now() };
+export const systemClock: Clock = { now: () => Date.now(), elapsed: () => performance.now() };

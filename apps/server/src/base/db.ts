@@ -18,7 +18,8 @@ export function connectDb(file: string): OpenDb {
   const raw = new Database(file);
   raw.pragma('journal_mode = WAL');
   raw.pragma('synchronous = FULL');
-  raw.pragma('busy_timeout = 5000');
+  // The driver waits within the call, and so does everybody else: longer than this nobody should.
+  raw.pragma('busy_timeout = 800');
   raw.pragma('foreign_keys = ON');
   compileOnce(raw);
   return { db: drizzle(raw, { casing: 'snake_case' }), raw, close: () => raw.close() };

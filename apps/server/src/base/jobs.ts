@@ -8,8 +8,11 @@ export interface Job {
   wakes?: readonly string[];
 }
 
+/** So long a server that is to end waits for what its jobs are doing. */
+const LONGEST_END_MS = 5000;
+
 /** Runs jobs by the clock, each by itself: one that waits for somebody else holds up no other. @returns ends them all */
-export function startJobs({ config, log }: Pick<Services, 'config' | 'log'>, jobs: readonly Job[]): () => Promise<void> {
+export function startJobs({ config, log, writes }: Pick<Services, 'config' | 'log' | 'writes'>, jobs: readonly Job[]): () => Promise<void> {
   let stopped = false;
   const timers = new Map<string, NodeJS.Timeout>();
   const running = new Map<string, Promise<void>>();
@@ -19,7 +22,10 @@ export function startJobs({ config, log }: Pick<Services, 'config' | 'log'>, job
     clearTimeout(timers.get(job.name));
     const round = job
       .run()
-      .catch((error: unknown) => log.error({ err: error, job: job.name }, 'a job failed'))
+      .catch((error: unknown) => {
+        log.error({ err: error, job: job.name }, 'a job failed');
+        writes.note(error);
+      })
       .then(() => {
         running.delete(job.name);
         if (stopped) return;
@@ -46,6 +52,7 @@ export function startJobs({ config, log }: Pick<Services, 'config' | 'log'>, job
   return async () => {
     stopped = true;
     for (const timer of timers.values()) clearTimeout(timer);
-    await Promise.all(running.values());
+    // Whoever waits for somebody who does not answer is left: what it does is written whole or not at all, and done again.
+    await Promise.race([Promise.all(running.values()), new Promise((resolve) => setTimeout(resolve, LONGEST_END_MS).unref())]);
   };
 }

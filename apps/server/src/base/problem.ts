@@ -1,7 +1,10 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import multer from 'multer';
-import type { Logger } from 'pino';
 import type { ZodError } from 'zod';
+import type { Services } from './services';
+import { whyUnwritten } from './writes';
+
+type Needs = Pick<Services, 'log' | 'writes'>;
 
 export interface FieldProblem {
   /** Where in the request, for example `price.regular` or `sections.0.columns.1.elements.2.words`. */
@@ -68,14 +71,20 @@ function mistakeOf(error: unknown): Refusal | undefined {
 /**
  * Turns whatever was thrown into an answer; what nobody foresaw is logged and answered without detail. Programs get a problem
  * document.
+ * @param unwritten what is said where something could not be written down
  * @param asPage makes the page that people get; without it they get the same as programs
  */
-export function problemHandler(log: Logger, asPage?: (title: string) => string): ErrorRequestHandler {
+export function problemHandler({ log, writes }: Needs, unwritten: (why: string) => string, asPage?: (title: string) => string): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
     const mistake = mistakeOf(error);
     if (!mistake) log.error({ err: error, path: request.path }, 'request failed');
-    const { status, title, fields } = mistake ?? new Refusal(500, 'Something went wrong on our side. Look whether it was done, then try again.');
+    const why = mistake ? undefined : whyUnwritten(error);
+    writes.note(error);
+    const { status, title, fields } =
+      mistake ??
+      (why ? new Refusal(503, unwritten(why)) : undefined) ??
+      new Refusal(500, 'Something went wrong on our side. Look whether it was done, then try again.');
     if (asPage && request.accepts(['json', 'html']) === 'html') {
       try {
         response.status(status).set('cache-control', 'no-store').type('html').send(asPage(title));

@@ -4,6 +4,7 @@ import type { Clock } from './clock';
 import type { Config } from './config';
 import type { Db } from './db';
 import type { Secrets } from './secrets';
+import type { Writes } from './writes';
 
 /**
  * What every area works with; made once in `server.ts` and passed in, never a global. Areas that bring more (the
@@ -16,4 +17,6 @@ export interface Services {
   secrets: Secrets;
   log: Logger;
   changes: Changes;
+  /** Whether what happens can be written down. */
+  writes: Writes;
 }

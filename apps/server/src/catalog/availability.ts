@@ -1,6 +1,6 @@
 import type { Edition, Product } from '@ruta/core/catalog';
 import type { Mode } from '@ruta/core/shop';
-import { and, eq, gt, ne, sql } from 'drizzle-orm';
+import { and, eq, ne, type SQL, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import type { Services } from '../base/services';
 import { loadShop } from '../shop/store';
@@ -46,12 +46,16 @@ export function keysLeftOf(services: Needs, product: Pick<Product, 'id' | 'deliv
   return Math.max(0, countKeys(services.db, product.id).waiting - heldOf(services, product.id, cartId));
 }
 
+/** Holds that hold: for a while, and for as long as a payment of their cart is under way, at a bank or at a processor that does not answer. */
+export const stillHeld = (now: number): SQL =>
+  sql`(${holds.until} > ${now} OR EXISTS (SELECT 1 FROM orders o JOIN charges c ON c.order_id = o.id WHERE o.cart_id = ${holds.cartId} AND c.state IN ('pending', 'needs-confirmation')))`;
+
 /** How many of an edition, or keys of a product, other carts hold while they pay. */
 function heldOf({ db, clock }: Needs, subjectId: string, cartId: string | null): number {
   const held = db
     .select({ quantity: sql<number>`coalesce(sum(${holds.quantity}), 0)` })
     .from(holds)
-    .where(and(eq(holds.kind, 'stock'), eq(holds.subjectId, subjectId), gt(holds.until, clock.now()), cartId === null ? undefined : ne(holds.cartId, cartId)))
+    .where(and(eq(holds.kind, 'stock'), eq(holds.subjectId, subjectId), stillHeld(clock.now()), cartId === null ? undefined : ne(holds.cartId, cartId)))
     .get();
   return held?.quantity ?? 0;
 }

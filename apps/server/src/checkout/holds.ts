@@ -1,23 +1,17 @@
-import type { Product } from '@ruta/core/catalog';
-import type { StoredQuote } from '@ruta/core/pricing';
-import { eq, lte, or } from 'drizzle-orm';
-import type { Db } from '../base/db';
+import { eq, not, or } from 'drizzle-orm';
 import type { Services } from '../base/services';
-import { keysLeftOf, leftOf } from '../catalog/availability';
-import { findProducts } from '../catalog/store';
+import { keysLeftOf, leftOf, stillHeld } from '../catalog/availability';
 import { holds } from '../catalog/tables';
+import type { Wanted } from '../catalog/wanted';
 import { codeUses, type StoredCode } from '../codes/store';
 
 /** How long a cart keeps places and a code for its buyer, from the last thing they did. */
 export const HOLD_MS = 15 * 60 * 1000;
 
 /** What a cart wants to keep. */
-export interface Wish {
+export interface Wish extends Pick<Wanted, 'editions'>, Partial<Pick<Wanted, 'keys'>> {
   cartId: string;
   email: string;
-  editions: Array<{ id: string; stock: number | null; name: string; quantity: number }>;
-  /** Products whose licence keys are pasted, with how many keys are needed. */
-  keys?: Array<{ product: Pick<Product, 'id' | 'name' | 'delivery'>; quantity: number }>;
   code?: StoredCode | undefined;
 }
 
@@ -47,7 +41,7 @@ export function holdFor({ db, clock }: Pick<Services, 'db' | 'clock'>, wish: Wis
     }
     const until = now + HOLD_MS;
     tx.delete(holds)
-      .where(or(lte(holds.until, now), eq(holds.cartId, wish.cartId)))
+      .where(or(not(stillHeld(now)), eq(holds.cartId, wish.cartId)))
       .run();
     const { cartId, email } = wish;
     for (const [subjectId, { quantity }] of wanted) tx.insert(holds).values({ cartId, kind: 'stock', subjectId, quantity, until }).run();
@@ -59,28 +53,4 @@ export function holdFor({ db, clock }: Pick<Services, 'db' | 'clock'>, wish: Wis
 function shortage(name: string, left: number): string {
   if (left === 0) return `${name} is sold out, or the last one is being paid for just now. Nothing was charged; try again in a few minutes.`;
   return `Only ${left} of ${name} ${left === 1 ? 'is' : 'are'} left. Nothing was charged.`;
-}
-
-/** What must be held for a quote while it is paid: places of editions and pasted keys, of each line itself and of a bundle's parts. */
-export function wantedOf(db: Db, quote: Pick<StoredQuote, 'lines'>): Pick<Wish, 'editions' | 'keys'> {
-  const wanted = quote.lines.flatMap(({ productId, editionId, quantity, parts = [] }) => [
-    ...(editionId ? [{ productId, editionId, quantity }] : []),
-    ...parts.flatMap((part) => (part.editionId ? [{ productId: part.productId, editionId: part.editionId, quantity: part.quantity * quantity }] : [])),
-  ]);
-  const ids = wanted.map((each) => each.productId);
-  const products = new Map(findProducts(db, ids).map((product) => [product.id, product]));
-  const found = wanted.flatMap(({ productId, editionId, quantity }) => {
-    const product = products.get(productId);
-    const edition = product?.editions.find((candidate) => candidate.id === editionId);
-    return product && edition ? [{ product, edition, quantity }] : [];
-  });
-  return {
-    editions: found.map(({ product, edition, quantity }) => ({
-      id: edition.id,
-      stock: edition.stock,
-      name: edition.name ? `${product.name}, ${edition.name}` : product.name,
-      quantity,
-    })),
-    keys: found.flatMap(({ product, quantity }) => (product.delivery.keys?.kind === 'list' ? [{ product, quantity }] : [])),
-  };
 }

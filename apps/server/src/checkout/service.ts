@@ -2,6 +2,7 @@ import { formValues, type OrderForm, OrderFormSchema, type OrderValues } from '@
 import { leadsToOffers } from '@ruta/core/funnel';
 import { needsCard, storedQuote } from '@ruta/core/pricing';
 import type { CheckoutView } from '@ruta/pages';
+import { wantedOf } from '../catalog/wanted';
 import { gatherFacts } from '../facts/gather';
 import { guestWho } from '../facts/who';
 import type { LiveServices, LiveStep } from '../funnel/live';
@@ -18,7 +19,7 @@ import type { Tracked, VisitorRow } from '../tracking/recorder';
 import { makeEvent, placeOf } from '../tracking/visitor';
 import { saveCart } from './cart';
 import { closedAnswer, closedHere } from './closed';
-import { holdFor, wantedOf } from './holds';
+import { holdFor } from './holds';
 import { tellOwner } from './ownership';
 import { type QuotedCart, quoteValues, type Sold } from './quotedCart';
 import { checkoutView, chosenCountry, isShipped, missingFields, ownsAlready, quoteFacts, shownFields, soldAt } from './view';

@@ -1,6 +1,7 @@
 import { OrderFormSchema } from '@ruta/core/checkout';
 import { renderBumps, renderQuote } from '@ruta/pages/render';
 import express, { type Request, type Response, Router } from 'express';
+import { whenFree } from '../base/writes';
 import { whoOf } from '../facts/who';
 import { type LiveServices, stepPath } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
@@ -86,7 +87,8 @@ export function checkoutSite(services: Tracked & Paying & LiveServices): Router 
   });
 
   router.post('/pay/:stepId', bodies, async (request: Request, response: Response) => {
-    answer(request, response, await placeOrder(services, String(request.params.stepId), request.body, guestOf(services, request)));
+    // Sent again by ourselves while something long is being written: a cart is charged once, however often it is sent.
+    answer(request, response, await whenFree(() => placeOrder(services, String(request.params.stepId), request.body, guestOf(services, request))));
   });
 
   return router;

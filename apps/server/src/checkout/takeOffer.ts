@@ -4,6 +4,7 @@ import { needsCard, storedQuote } from '@ruta/core/pricing';
 import { dueSentence } from '@ruta/pages';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { wantedOf } from '../catalog/wanted';
 import { orderByToken } from '../delivery/orderView';
 import { gatherFacts } from '../facts/gather';
 import { buyerOf } from '../facts/who';
@@ -19,7 +20,7 @@ import { declineMessage } from '../payments/messages';
 import { whereTo } from '../payments/whereTo';
 import type { Tracked } from '../tracking/recorder';
 import { visitorOf } from '../tracking/visitorOf';
-import { holdFor, wantedOf } from './holds';
+import { holdFor } from './holds';
 import { cardOnFile, type OfferPageState, shownOffer } from './offerView';
 import type { Guest } from './service';
 

@@ -1,13 +1,14 @@
 import { type Code, type CodeRow, type CodeUses, normalizeCode } from '@ruta/core/codes';
 import type { ListPage, ListQuery } from '@ruta/core/lists';
 import { PAID_STATES } from '@ruta/core/orders';
-import { and, eq, gt, inArray, isNull, ne, type SQL, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, ne, type SQL, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { countRows, keyset, pageOf, searched } from '../base/list';
 import { fieldRefusal, notFound } from '../base/problem';
 import { revisionOf } from '../base/revision';
 import type { Services } from '../base/services';
+import { stillHeld } from '../catalog/availability';
 import { productLabels } from '../catalog/store';
 import { holds } from '../catalog/tables';
 import { orders } from '../orders/tables';
@@ -109,7 +110,7 @@ export function codeUses({ db, clock }: Needs, codeId: string, email: string | u
   const held = db
     .select({ total: sql<number>`count(*)`, byBuyer: sql<number>`coalesce(sum(${holds.email} = ${who}), 0)` })
     .from(holds)
-    .where(and(eq(holds.kind, 'code'), eq(holds.subjectId, codeId), gt(holds.until, clock.now()), cartId === null ? undefined : ne(holds.cartId, cartId)))
+    .where(and(eq(holds.kind, 'code'), eq(holds.subjectId, codeId), stillHeld(clock.now()), cartId === null ? undefined : ne(holds.cartId, cartId)))
     .get();
   return { total: (used?.total ?? 0) + (held?.total ?? 0), byBuyer: who === '' ? 0 : (used?.byBuyer ?? 0) + (held?.byBuyer ?? 0) };
 }

@@ -11,12 +11,14 @@ interface Refunded {
   goods: string[];
   /** Given back in another way than to the card. */
   isNoted: boolean;
+  /** Why, in place of which order and what for. */
+  why?: string;
 }
 
 /** Tells a buyer that money is on its way back to them. */
-export function refundMail(from: Letterhead, { order, amount, goods, isNoted }: Refunded): Mail {
+export function refundMail(from: Letterhead, { order, amount, goods, isNoted, why }: Refunded): Mail {
   const isTest = order.mode === 'test';
-  const what = `We have given back ${amount} of your order${order.number === null ? '' : ` ${order.number}`}, for ${goods.join(', ')}.`;
+  const what = why ?? `We have given back ${amount} of your order${order.number === null ? '' : ` ${order.number}`}, for ${goods.join(', ')}.`;
   const where = isNoted ? 'If you do not see it within a few days, write to us.' : 'It goes to the card you paid with. Banks take up to ten days to show it.';
   const html = renderToStaticMarkup(
     <Frame from={from}>

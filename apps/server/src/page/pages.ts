@@ -221,11 +221,19 @@ export function pageRoutesOfSite(services: Needs): Router {
     const facts = gatherFacts(services, { visitor: visitorOf(services, request), acceptLanguage: request.get('accept-language') });
     const { url, message } = product ? closedAnswer(services, live, product, closed, facts) : { url: null, message: closed.message };
     response.set('cache-control', 'private, no-store');
-    if (url) return response.redirect(302, url);
+    // Whoever lost the last place at their bank is told of their money first.
+    const lost = request.query.declined === 'sold-out';
+    if (url && !lost) return response.redirect(302, url);
     return response
       .status(410)
       .type('html')
-      .send(renderMessage(services, closed.message, message === closed.message ? 'Write to us if you would like to know when it opens again.' : message));
+      .send(
+        renderMessage(
+          services,
+          closed.message,
+          lost ? declineMessage('sold-out') : message === closed.message ? 'Write to us if you would like to know when it opens again.' : message,
+        ),
+      );
   }
 
   /** A code that came with a link is remembered for the checkout, however many pages lie between. */

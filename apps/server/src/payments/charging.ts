@@ -35,6 +35,10 @@ export function beginCharge(tx: Db, { clock }: Pick<Services, 'clock'>, order: O
     .get();
 }
 
+const takingNow = new Set<string>();
+/** Whether a processor has been asked to take a charge and has not answered yet. */
+export const isBeingTaken = (chargeId: string): boolean => takingNow.has(chargeId);
+
 export interface Taking {
   account: OpenAccount;
   order: OrderRow;
@@ -50,21 +54,25 @@ export interface Taking {
  *   knows yet what became of it
  */
 export async function takeMoney(services: Needs, { account, order, charge, source, returnUrl }: Taking): Promise<{ confirmUrl: string | null } | null> {
-  const answer = await providerOf(services, account).charge(account, {
-    amount: charge.amount,
-    currency: charge.currency,
-    source: 'token' in source ? { token: source.token } : source,
-    idempotencyKey: charge.idempotencyKey,
-    reference: order.id,
-    returnUrl,
-    ...('token' in source && source.keep ? { keep: true } : {}),
-  });
+  takingNow.add(charge.id);
+  const answer = await providerOf(services, account)
+    .charge(account, {
+      amount: charge.amount,
+      currency: charge.currency,
+      source: 'token' in source ? { token: source.token } : source,
+      idempotencyKey: charge.idempotencyKey,
+      reference: order.id,
+      returnUrl,
+      ...('token' in source && source.keep ? { keep: true } : {}),
+    })
+    .finally(() => takingNow.delete(charge.id));
   try {
     settle(services, charge.id, answer);
     return { confirmUrl: answer.state === 'needs-confirmation' ? answer.confirmUrl : null };
   } catch (error) {
     // The money may be taken, and what was done of it is undone as one. The charge stays open and is asked after until
     // it can be written down; nobody is told meanwhile that nothing happened.
+    services.writes.note(error);
     services.log.error({ err: error, charge: charge.id, answer: answer.state }, 'the answer to a charge could not be written down');
     return null;
   }

@@ -3,6 +3,7 @@ const MESSAGES: Record<string, string> = {
   'no-funds': 'The bank says there is not enough money on this card. Nothing was charged. Use another card, or try again later.',
   'expired-card': 'The bank says this card has expired. Nothing was charged. Use another card.',
   'stolen-card': 'The bank refused this card. Nothing was charged. Use another card, or ask your bank.',
+  'sold-out': 'It was sold out while your payment was on its way, so nothing was bought. What was taken goes back to your card by itself.',
   'not-confirmed': 'The payment was not confirmed with your bank. Nothing was charged. Press the button to try again.',
   unavailable: 'Card payments are not available at the moment. Nothing was charged. Please try again in a few minutes.',
   'never-arrived':

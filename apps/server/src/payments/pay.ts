@@ -118,6 +118,7 @@ export function outcomeOf(db: Db, orderId: string): PayOutcome {
   const order = loadOrder(db, orderId);
   if (wasPaid(order.state)) return { state: 'paid', order };
   const last = lastCharge(db, orderId);
+  if (last?.failure === 'sold-out') return { state: 'declined', order, reason: 'sold-out' };
   if (last && (last.state === 'declined' || last.state === 'failed')) return { state: 'declined', order, reason: last.failure ?? 'declined' };
   return { state: 'waiting', order };
 }

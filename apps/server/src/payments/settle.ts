@@ -1,8 +1,15 @@
+import { type Currency, formatMoney } from '@ruta/core/money';
 import { eq } from 'drizzle-orm';
+import type { Db } from '../base/db';
+import { mail } from '../base/outbox/kinds/mail';
 import { voidCharge } from '../base/outbox/kinds/voidCharge';
 import { enqueue } from '../base/outbox/outbox';
+import { releaseHolds } from '../catalog/availability';
+import { placesLeft } from '../catalog/wanted';
 import type { LiveServices } from '../funnel/live';
-import { type ChargeRow, findCharge, loadOrder, loadPayment, wasPaid } from '../orders/store';
+import { letterhead } from '../mail/letterhead';
+import { refundMail } from '../mail/refundMail';
+import { type ChargeRow, findCharge, loadOrder, loadPayment, type OrderRow, wasPaid } from '../orders/store';
 import { charges } from '../orders/tables';
 import { takeUp } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
@@ -29,6 +36,7 @@ export function settle(services: Tracked & LiveServices, chargeId: string, answe
         .set({ ...values, updatedAt: clock.now() })
         .where(eq(charges.id, charge.id))
         .run();
+    const giveItBack = () => enqueue(tx, services, voidCharge, { payload: { chargeId: charge.id }, idempotencyKey: `void ${charge.id}`, orderId: order.id });
     switch (answer.state) {
       case 'captured': {
         change({ state: 'captured', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: null });
@@ -36,14 +44,22 @@ export function settle(services: Tracked & LiveServices, chargeId: string, answe
         const payment = loadPayment(tx, charge.paymentId);
         // It pays for what its payment was quoted at, at that amount, once.
         const fits = payment.state !== 'paid' && payment.amount === charge.amount && (answer.amount ?? charge.amount) === charge.amount;
-        if (fits && payment.kind === 'first' && !wasPaid(order.state)) markPaid(tx, services, takeUp(tx, order, payment), payment);
+        // A place that was lost while the buyer was at their bank is somebody else's by now.
+        const pays = fits && (payment.kind === 'first' ? !wasPaid(order.state) : payment.state === 'open');
+        if (pays && !placesLeft({ db: tx, clock }, payment.quote, order.cartId)) {
+          change({ failure: 'sold-out' });
+          tellSoldOut(tx, services, order, charge);
+          giveItBack();
+        } else if (pays && payment.kind === 'first') markPaid(tx, services, takeUp(tx, order, payment), payment);
         // What was given up when its price changed is not sold at the old one by a late word.
-        else if (fits && payment.kind === 'addition' && payment.state === 'open') markAdded(tx, services, order, payment);
-        else enqueue(tx, services, voidCharge, { payload: { chargeId: charge.id }, idempotencyKey: `void ${charge.id}`, orderId: order.id });
+        else if (pays && payment.kind === 'addition') markAdded(tx, services, order, payment);
+        else giveItBack();
         return;
       }
       case 'declined':
         change({ state: 'declined', providerChargeId: answer.providerChargeId, cardLast4: answer.last4, failure: answer.reason });
+        // Who said no to their bank has not left; who has no other card gets no place.
+        if (answer.reason !== 'not-confirmed') releaseHolds(tx, order.cartId);
         recordForOrder(services, order, 'payment.failed', { reason: answer.reason });
         return;
       case 'voided':
@@ -69,12 +85,31 @@ export function settle(services: Tracked & LiveServices, chargeId: string, answe
   });
 }
 
+/** Tells a buyer whose place was sold while their bank was asked that their money is on its way back. */
+function tellSoldOut(tx: Db, services: Tracked, order: OrderRow, charge: ChargeRow): void {
+  const amount = formatMoney(charge.amount, charge.currency as Currency);
+  const why = `${order.goods} was sold out while your payment was on its way, so nothing was bought. What was taken, ${amount}, goes back to you.`;
+  enqueue(tx, services, mail, {
+    payload: refundMail(letterhead(services), { order, amount, goods: [], isNoted: false, why }),
+    idempotencyKey: `sold out ${charge.id}`,
+    orderId: order.id,
+  });
+}
+
 /** Gives back a captured charge that pays for nothing. @throws Error if the processor did not, so that it is tried again */
 export async function giveBack(services: Paying, chargeId: string): Promise<void> {
   const { db, clock } = services;
   const charge = findCharge(db, chargeId);
   const account = charge && accountOf(services, charge.accountId);
-  if (!charge?.providerChargeId || !account) return;
-  if (!(await providerOf(services, account).void(account, charge.providerChargeId))) throw new Error('The processor did not void this charge.');
+  if (!charge || charge.state === 'voided') return;
+  if (!charge.providerChargeId || !account)
+    throw new Error('The account that took this money is not connected any more. Connect it again, or give the money back there.');
+  const provider = providerOf(services, account);
+  if (!(await provider.void(account, charge.providerChargeId))) {
+    // What is settled cannot be voided any more, but given back whole it can.
+    const refund = { providerChargeId: charge.providerChargeId, amount: charge.amount, idempotencyKey: `void-${charge.id}` };
+    const answer = await provider.refund(account, refund);
+    if (answer.state !== 'refunded') throw new Error(answer.state === 'refused' ? `The processor says: ${answer.reason}` : 'The processor did not answer.');
+  }
   db.update(charges).set({ state: 'voided', updatedAt: clock.now() }).where(eq(charges.id, charge.id)).run();
 }

@@ -1,4 +1,5 @@
 import { isElementOf } from '@ruta/core/elements';
+import type { StepKind } from '@ruta/core/funnel';
 import { allElements } from '@ruta/core/page';
 import { askedCategories, type JoinedCode, joinCode } from '@ruta/core/shop';
 import type { Config } from '../base/config';
@@ -20,6 +21,9 @@ interface Allowed {
   /** Whatever the seller's own code asks for. */
   ownCode: boolean;
 }
+
+/** A checkout, and whatever may follow it on its way. Pages that people arrive at are shown in no other site's frame. */
+const FRAMED: ReadonlySet<StepKind> = new Set<StepKind>(['checkout', 'offer', 'thank-you', 'confirmation', 'closed', 'waiting-list']);
 
 const NOTHING: Allowed = { players: false, pictures: false, formsLeadOut: false, framed: false, ownCode: false };
 
@@ -58,7 +62,7 @@ export function pagePolicy(services: Pick<Services, 'db' | 'clock' | 'config'>, 
   return sitePolicy(services.config, {
     players,
     formsLeadOut,
-    framed: true,
+    framed: FRAMED.has(live.step.kind),
     pictures: allElements(live.page).some(({ type }) => type === 'html'),
     ownCode: codeOn(services, live).length > 0,
   });

@@ -26,6 +26,8 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 const USUAL_DAYS = 28;
 /** So long a refund that was refused stands among what waits for a person. */
 const KEPT_REFUSALS_MS = 6 * DAY_MS;
+/** After so many tries that did not work a person is told. */
+const LATE_TRIES = 4;
 /** How many things that were not sent are named one by one. */
 const MOST_FAILED = 8;
 
@@ -80,8 +82,21 @@ export function todayOf(services: Tracked): Today {
     usual: { orders: before.orders / USUAL_DAYS, revenue: before.revenue / USUAL_DAYS, leads: before.leads / USUAL_DAYS },
     nextSteps: nextSteps.every((step) => step.done) ? [] : nextSteps,
     unusual: unusualDays(services),
-    needs: [...backupNeeds(services), ...needsOf(services, yesterday), ...testsToDecide(services)],
+    needs: [...unwritten(services), ...backupNeeds(services), ...needsOf(services, yesterday), ...testsToDecide(services)],
   };
+}
+
+/** Nothing is more pressing than that nothing can be written down. */
+function unwritten({ writes }: Tracked): Today['needs'] {
+  const trouble = writes.standing();
+  if (!trouble) return [];
+  return [
+    {
+      title: 'Nothing can be written down',
+      detail: `Because ${trouble.why}. Nobody can buy until it is mended; what was paid already is finished by itself then.`,
+      link: '/settings',
+    },
+  ];
 }
 
 /** A shop without a backup of the last two days has none worth speaking of. */
@@ -123,6 +138,17 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
       link: row.orderId ? `/sales/orders/${row.orderId}` : '/connections',
     });
   }
+  const owed = db
+    .select()
+    .from(outbox)
+    .where(and(eq(outbox.kind, 'void-charge'), isNull(outbox.sentAt), isNull(outbox.failedAt), gte(outbox.attempts, LATE_TRIES)))
+    .all();
+  for (const { orderId, lastError } of owed)
+    list.push({
+      title: 'Money that pays for nothing is not back yet',
+      detail: `${lastError ?? ''} It is tried until it is.`.trim(),
+      link: orderId ? `/sales/orders/${orderId}` : '/connections',
+    });
   const refused = db
     .select({ id: refunds.id, orderId: refunds.orderId, failure: refunds.failure })
     .from(refunds)

@@ -12,6 +12,9 @@ import type { UntoldMoments } from './untold';
 /** How long views are gathered before they are written together: one flush to disk for many visitors. */
 const GATHER_MS = 250;
 const MAX_GATHERED = 2000;
+/** What could not be written waits so long, and no more of it than this. */
+const AGAIN_MS = 1000;
+const MOST_WAITING = 20_000;
 
 export type VisitorRow = typeof visitors.$inferSelect;
 
@@ -145,6 +148,7 @@ export class Recorder {
   constructor(
     private readonly db: Db,
     private readonly log: Logger,
+    private readonly onFailed: (error: unknown) => void = () => {},
   ) {
     this.statements = prepareStatements(db);
     this.rollUps = new RollUps(db);
@@ -193,7 +197,7 @@ export class Recorder {
   gather(event: TrackedEvent, visitor: VisitorRow): void {
     this.gathered.push(event);
     this.touched.set(visitor.id, visitor);
-    if (this.gathered.length >= MAX_GATHERED) this.flush();
+    if (this.gathered.length === MAX_GATHERED) this.flush();
     else this.timer ??= setTimeout(() => this.flush(), GATHER_MS);
   }
 
@@ -211,8 +215,17 @@ export class Recorder {
         for (const event of eventRows) this.record(event);
       });
     } catch (error) {
-      this.log.error({ err: error, lost: eventRows.length }, 'views could not be written');
+      this.onFailed(error);
+      this.log.error({ err: error, waiting: eventRows.length }, 'views could not be written');
+      this.keepForLater(eventRows, visitorRows);
     }
+  }
+
+  /** What could not be written is tried again in a while; of very many the oldest are let go. */
+  private keepForLater(eventRows: TrackedEvent[], visitorRows: VisitorRow[]): void {
+    this.gathered = [...eventRows, ...this.gathered].slice(-MOST_WAITING);
+    this.touched = new Map([...visitorRows.map((row) => [row.id, row] as const), ...this.touched]);
+    this.timer ??= setTimeout(() => this.flush(), AGAIN_MS);
   }
 
   /** Keeps what is known of a visitor since, so that one who is still gathered is not written without it. */

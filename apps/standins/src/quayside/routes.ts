@@ -158,6 +158,11 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
     response.json({ charges: found.map(publicCharge) });
   });
 
+  /** Everything that was charged, for whoever looks whether the books agree. */
+  router.get('/v1/overview', (_request, response) => {
+    response.json({ charges: data.charges.map(publicCharge) });
+  });
+
   router.post('/v1/charges/:id/refunds', (request, response) => {
     const caller = authorised(request, response);
     if (!caller) return;

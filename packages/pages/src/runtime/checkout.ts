@@ -12,6 +12,8 @@ if (form) start(form);
 interface PayAnswer {
   redirect?: string;
   message?: string;
+  /** Of a problem that has no form to show. */
+  title?: string;
   errors?: Record<string, string>;
   quote?: { html: string; dueToday: number; total: string; needsCard: boolean; freeWords: string };
   bumps?: BumpPlace[];
@@ -178,7 +180,7 @@ function start(form: HTMLFormElement): void {
     if (answer.errors) for (const name of PRICED) fieldError(name, '');
     for (const [name, text] of Object.entries(answer.errors ?? {})) fieldError(name, text);
     if (paying) form.querySelector<HTMLElement>('[aria-invalid]')?.focus();
-    say(answer.message ?? '');
+    say(answer.message ?? answer.title ?? '');
   }
 
   /** The amount of one's own and the address belong to some options only, a region to its country. */

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, inArray, isNull, lte, notInArray, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNull, lte, notInArray, or, sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { builtOnce, type Db } from '../db';
 import { newId } from '../ids';
@@ -14,6 +14,8 @@ export type OutboxRow = typeof outbox.$inferSelect;
 export interface OutboxKind<Kind extends string, Payload extends z.ZodObject> {
   kind: Kind;
   payload: Payload;
+  /** Tried for as long as it takes: money that is to be given back. */
+  tireless?: true;
   /** One line of what it is and to whom, for the story of an order and for what waits for a person. */
   words: (payload: z.infer<Payload>) => { to: string; subject: string };
 }
@@ -67,24 +69,31 @@ const FIRST_WAIT_MS = 2000;
 const LONGEST_WAIT_MS = 4 * 60 * 60 * 1000;
 const BATCH = 20;
 
+/** A clock that was set back: what was queued by it is due, and does not wait until it has caught up. */
+const isFromAhead = (now: number) => or(gt(outbox.createdAt, now + AHEAD_MS), gt(outbox.nextAt, now + LONGEST_WAIT_MS));
+const AHEAD_MS = 60_000;
+
 type Send = (row: OutboxRow) => Promise<void>;
 
 /**
  * Sends what is due: at least once, with growing waits between tries. A row that has failed for three days
- * gives up visibly; `sendAgain` queues it anew.
+ * gives up visibly, unless it is of a kind that never does; `sendAgain` queues it anew.
  * @param ofKind these kinds alone, or all others: programs that answer slowly hold up no mail
  */
 export async function sendDue(
-  services: Pick<Services, 'db' | 'clock' | 'log'>,
+  services: Pick<Services, 'db' | 'clock' | 'log' | 'writes'>,
   send: Send,
   ofKind: { only: string[] } | { except: string[] } = { except: [] },
+  isTireless: (kind: string) => boolean = () => false,
 ): Promise<void> {
   const { db, clock } = services;
+  // What cannot be marked as sent would be sent again and again.
+  if (services.writes.standing()) return;
   const isAsked = 'only' in ofKind ? inArray(outbox.kind, ofKind.only) : notInArray(outbox.kind, ofKind.except);
   const due = db
     .select()
     .from(outbox)
-    .where(and(isNull(outbox.sentAt), isNull(outbox.failedAt), lte(outbox.nextAt, clock.now()), isAsked))
+    .where(and(isNull(outbox.sentAt), isNull(outbox.failedAt), or(lte(outbox.nextAt, clock.now()), isFromAhead(clock.now())), isAsked))
     .orderBy(asc(outbox.createdAt))
     .limit(BATCH)
     .all();
@@ -101,7 +110,7 @@ export async function sendDue(
           attempts,
           lastError,
           nextAt: clock.now() + Math.min(FIRST_WAIT_MS * 3 ** (attempts - 1), LONGEST_WAIT_MS),
-          failedAt: attempts >= MAX_ATTEMPTS ? clock.now() : null,
+          failedAt: attempts >= MAX_ATTEMPTS && !isTireless(row.kind) ? clock.now() : null,
         })
         .where(eq(outbox.id, row.id))
         .run();

@@ -15,6 +15,9 @@ export type OutboxKindName = AnyKind['kind'];
 /** How each kind is sent; the compiler names one that is missing. */
 export type Senders = { [Kind in OutboxKindName]: (payload: z.infer<Extract<AnyKind, { kind: Kind }>['payload']>, rowId: string) => Promise<void> };
 
+/** Whether a kind is tried for as long as it takes. */
+export const isTireless = (kind: string): boolean => OUTBOX_KINDS.some((record) => record.kind === kind && 'tireless' in record);
+
 /** What a row is and to whom, in words; null for kinds that are gone. */
 export function outboxWords(kind: string, payload: unknown): { to: string; subject: string } | null {
   const record = OUTBOX_KINDS.find((candidate) => candidate.kind === kind);
