@@ -30,6 +30,18 @@ describe('the outbox', () => {
     expect(row()?.sentAt).toBe(services.moment.at);
   });
 
+  it('waits for nothing that a clock which was set back says', async () => {
+    enqueue(services.db, services, mail, entry);
+    await sendDue(services, failing);
+    services.moment.at -= 24 * 60 * 60_000;
+    const sent: unknown[] = [];
+    await sendDue(services, async ({ payload }) => void sent.push(payload));
+    expect(sent).toEqual([letter]);
+    enqueue(services.db, services, mail, { ...entry, idempotencyKey: 'receipt 2', waits: 10 * 60_000 });
+    await sendDue(services, async ({ payload }) => void sent.push(payload));
+    expect(sent).toHaveLength(1);
+  });
+
   it('is part of the transaction of its cause: what is undone is never sent', async () => {
     expect(() =>
       services.db.transaction((tx) => {

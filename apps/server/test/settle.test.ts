@@ -1,23 +1,20 @@
 import type { Product } from '@ruta/core/catalog';
-import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
 import type { Database } from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { outbox } from '../src/base/outbox/tables';
 import { createProduct } from '../src/catalog/service';
 import { placeOrder } from '../src/checkout/service';
-import { loadFunnel } from '../src/funnel/store';
 import { chargesOfOrder, firstPaymentOf, linesOf, loadOrder, paymentsOf } from '../src/orders/store';
 import { charges, orders } from '../src/orders/tables';
 import type { NewOrder } from '../src/orders/write';
 import { outcomeOf, payCart } from '../src/payments/pay';
-import type { ChargeAnswer, ChargeRequest, KeepAnswer, PaymentProvider } from '../src/payments/provider';
+import type { ChargeAnswer, ChargeRequest, PaymentProvider } from '../src/payments/provider';
 import { reconcile } from '../src/payments/reconcile';
 import { settle } from '../src/payments/settle';
 import { accounts } from '../src/payments/tables';
-import { loadShop } from '../src/shop/store';
-import { createFunnel } from '../src/templates/createFunnel';
 import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
+import { CAPTURED, cartOf, openAccount, quoted, saying } from './support/till';
 
 let services: TestServices;
 let cart: NewOrder;
@@ -25,74 +22,29 @@ let asked: ChargeRequest[];
 /** What the processor answers to a charge, and what it says when asked after one. */
 let answer: ChargeAnswer;
 let found: ChargeAnswer;
+let provider: PaymentProvider;
 
-const charge: PaymentProvider['charge'] = async (_account, request) => {
-  asked.push(request);
-  return answer;
-};
-const provider: PaymentProvider = {
-  provider: 'quayside',
-  name: 'Quayside',
-  method: 'card',
-  keepMethod: async () => kept,
-  charge,
-  find: async () => found,
-  cancel: async () => false,
-  void: async () => true,
-  refund: async () => ({ state: 'refunded' }),
-  readWebhook: () => null,
-  cardFields: () => null,
-  openAccounts: async () => [],
-  isReachable: async () => true,
-};
-const kept: KeepAnswer = { state: 'kept', method: 'qs_pm_1', last4: '0019' };
-const captured: ChargeAnswer = { state: 'captured', providerChargeId: 'qs_1', last4: '0019' };
-const quoteOf = (product: Product, quantity = 1) =>
-  storedQuote(quoteCart(loadShop(services.db), { lines: [cartLine('main', 'main', product, { quantity })], buyer: { country: 'PT' } }, services.moment.at));
+const captured = CAPTURED;
+const quoteOf = (product: Product, quantity = 1) => quoted(services, product, quantity);
 const pay = () => payCart(services, cart, 'tok_1', () => 'http://127.0.0.1/return');
 const firstPayment = (orderId: string) => paymentsOf(services.db, orderId)[0]?.id ?? '';
-
-/** An account of the provider above. */
-const account = (id: string, changes: Partial<typeof accounts.$inferInsert> = {}) =>
-  services.db
-    .insert(accounts)
-    .values({
-      id,
-      provider: 'quayside',
-      mode: 'live',
-      reference: id,
-      publicKey: 'pk',
-      secrets: services.secrets.encrypt(JSON.stringify({ secretKey: 'sk', webhookSecret: 'whsec' })),
-      weight: 1,
-      cap: null,
-      createdAt: 1,
-      closedAt: null,
-      ...changes,
-    })
-    .run();
+const account = (id: string, changes: Parameters<typeof openAccount>[2] = {}) => openAccount(services, id, changes);
 
 beforeEach(() => {
   services = testServices();
-  provider.charge = charge;
+  provider = saying(
+    (request) => {
+      asked.push(request);
+      return answer;
+    },
+    () => found,
+  );
   services.providers = { quayside: provider };
   account('acc_1');
   asked = [];
   answer = captured;
   found = { state: 'unknown-charge' };
-  const product = createProduct(services, selling('First Light', { kind: 'one-time', regular: 13_800 }));
-  const funnelId = createFunnel(services, { name: 'Sale', template: 'straight-sale', productId: product.id });
-  const stepId = loadFunnel(services.db, funnelId).graph.steps.find((step) => step.kind === 'checkout')?.id ?? '';
-  cart = {
-    funnelId,
-    stepId,
-    cartId: 'crt_000000001',
-    visitorId: null,
-    mode: 'live',
-    quote: quoteOf(product),
-    codeId: null,
-    buyer: { email: 'ilse@moonmail.test', firstName: 'Ilse', lastName: '', country: 'PT' },
-    campaign: null,
-  };
+  cart = cartOf(services);
 });
 afterEach(() => services.end());
 
