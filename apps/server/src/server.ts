@@ -62,6 +62,7 @@ import { partnerRoutes } from './partners/routes';
 import { partnerSite } from './partners/site';
 import { partnerByCode } from './partners/store';
 import { connectProvider, type Paying } from './payments/accounts';
+import { hearOfRefunds } from './payments/hearOfRefunds';
 import { makeProviders } from './payments/providers/registry';
 import { reconcile } from './payments/reconcile';
 import { sendRefund } from './payments/refund';
@@ -189,6 +190,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     { name: 'reconcile', run: () => reconcile(services), wakes: ['outbox', 'money'] },
     { name: 'outbox', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['mail', 'receipt'] }) },
     // A processor or a course host that is slow holds up no mail.
+    { name: 'refunds', run: () => hearOfRefunds(services) },
     { name: 'money', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['void-charge', 'refund'] }, isTireless) },
     { name: 'courses', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['course'] }) },
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },

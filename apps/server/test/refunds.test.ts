@@ -6,11 +6,13 @@ import { sendDue } from '../src/base/outbox/outbox';
 import { createProduct } from '../src/catalog/service';
 import { loadFunnel } from '../src/funnel/store';
 import { refundsOf } from '../src/orders/refunded';
-import { linesOf, loadOrder, paymentsOf } from '../src/orders/store';
+import { chargesOfOrder, linesOf, loadOrder, paymentsOf } from '../src/orders/store';
 import { charges } from '../src/orders/tables';
 import { openOrder } from '../src/orders/write';
 import { markPaid } from '../src/payments/fulfil';
-import type { PaymentProvider, RefundAnswer } from '../src/payments/provider';
+import { hearOfRefunds } from '../src/payments/hearOfRefunds';
+import { payCart } from '../src/payments/pay';
+import type { ChargeAnswer, PaymentProvider, RefundAnswer } from '../src/payments/provider';
 import { giveMoneyBack, sendRefund } from '../src/payments/refund';
 import { accounts } from '../src/payments/tables';
 import { loadShop } from '../src/shop/store';
@@ -20,6 +22,7 @@ import { Buyer, CARD, mails, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
 import { selling } from './support/products';
 import { testServices } from './support/services';
+import { CAPTURED, cartOf, openAccount, saying } from './support/till';
 
 const refundId = () => makeNewId(systemClock, 'refund');
 const ask = (lineId: string, amount: number, more: object = {}) => ({
@@ -79,6 +82,7 @@ describe('money given back at the processor', () => {
     // The buyer's own page says so, and the file is not handed out any more.
     const page = await (await buyer.request(new URL(whole.orderUrl).pathname)).text();
     expect([page.includes('Given back: €121.00'), page.includes('lesson.pdf')]).toEqual([true, false]);
+    await until(async () => (await mails(ruta.standinsUrl, email)).some(({ text }) => text.includes('/d/')), 'the receipt is there');
     const mailed = await mails(ruta.standinsUrl, email);
     const file = await buyer.request(/https?:\/\/[^/\s]+(\/d\/\S+)/.exec(mailed.find(({ text }) => text.includes('/d/'))?.text ?? '')?.[1] ?? '/none');
     expect([file.status, await file.text()]).toEqual([410, expect.stringContaining('has ended')]);
@@ -86,6 +90,37 @@ describe('money given back at the processor', () => {
       async () => (await mails(ruta.standinsUrl, email)).filter(({ subject }) => subject.includes('on its way back')).length === 2,
       'the buyer is told of both',
     );
+  });
+
+  it('there by hand is seen in the shop, by its webhook or, where that is lost, by asking; and so is a dispute', async () => {
+    const funnel = await seller.sellingFunnel({ price: 12_100 });
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    const email = 'byhand@moonmail.test';
+    await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email });
+    const order = await seller.orderOf(email);
+    const [charge] = order.payments[0].charges;
+    const there = (fields: Record<string, string>) =>
+      fetch(`${ruta.standinsUrl}/quayside/charges/${charge.providerChargeId}`, { method: 'POST', body: new URLSearchParams(fields), redirect: 'manual' });
+    await there({ what: 'give-back', amount: '4100' });
+    const now = () => seller.read(`/orders/${order.id}`);
+    await until(async () => (await now()).state === 'part-refunded', 'the shop hears of it');
+    expect(await now()).toMatchObject({
+      lines: [{ refunded: 4100 }],
+      refunds: [{ amount: 4100, tax: 712, state: 'done', reason: 'Given back at the processor' }],
+    });
+    await there({ what: 'open' });
+    await until(async () => (await now()).payments[0].charges[0].dispute === 'open', 'the dispute is seen');
+    expect((await seller.read('/today')).needs).toContainEqual(
+      expect.objectContaining({ title: 'A buyer’s bank asks for their money', link: `/sales/orders/${order.id}` }),
+    );
+    await there({ what: 'lost' });
+    await until(async () => (await now()).state === 'refunded', 'what was lost is gone');
+    // Told twice, and of what the shop has given back itself, it counts once.
+    await there({ what: 'lost' });
+    const after = await now();
+    expect(after).toMatchObject({ lines: [{ refunded: 12_100 }], refunds: [{ amount: 4100 }, { amount: 8000, reason: 'Dispute lost at the processor' }] });
+    expect((await seller.read('/today')).needs.map(({ title }: { title: string }) => title)).not.toContain('A buyer’s bank asks for their money');
   });
 });
 
@@ -163,6 +198,61 @@ describe('a processor', () => {
     // What was given back elsewhere is noted at once, whoever took it.
     giveMoneyBack(services, order.id, ask(line?.id ?? '', 13_800, { way: 'noted' }));
     expect([loadOrder(services.db, order.id).state, paymentsOf(services.db, order.id)[0]?.state, keys.length]).toEqual(['refunded', 'paid', 2]);
+    services.end();
+  });
+});
+
+describe('what is given back at the processor itself', () => {
+  const CHANGED = (refunded: number) => ({ ...CAPTURED, refunded });
+
+  it('is asked for where nobody told of it, counts in proportion on what is left, and never twice', async () => {
+    const services = testServices();
+    let changed: Array<{ idempotencyKey: string; answer: ChargeAnswer }> | null = null;
+    const provider = saying(
+      () => CAPTURED,
+      () => CAPTURED,
+    );
+    const asked: number[] = [];
+    provider.changedSince = async (_account, since) => {
+      asked.push(since);
+      return changed;
+    };
+    services.providers = { quayside: provider };
+    openAccount(services, 'acc_1');
+    const { order } = await payCart(services, cartOf(services), 'tok', () => 'http://127.0.0.1/return');
+    const [charge] = chargesOfOrder(services.db, order.id);
+    const refunded = () => linesOf(services.db, order.id).map((line) => line.refunded);
+    // It did not answer: asked again from the same moment on.
+    await hearOfRefunds(services);
+    await hearOfRefunds(services);
+    expect(new Set(asked).size).toBe(1);
+    changed = [{ idempotencyKey: charge?.idempotencyKey ?? '', answer: CHANGED(5000) }];
+    await hearOfRefunds(services);
+    expect(refunded()).toEqual([5000]);
+    // Not asked again at once, and told again it changes nothing.
+    await hearOfRefunds(services);
+    expect(asked).toHaveLength(3);
+    services.moment.at += 11 * 60_000;
+    await hearOfRefunds(services);
+    expect([asked.length, refunded()]).toEqual([4, [5000]]);
+    // The shop itself gives some back; the processor then tells of both together.
+    const [line] = linesOf(services.db, order.id);
+    giveMoneyBack(services, order.id, {
+      id: refundId(),
+      lines: [{ id: line?.id ?? '', amount: 1000 }],
+      way: 'processor',
+      reason: '',
+      takesBack: false,
+      tells: false,
+    });
+    changed = [{ idempotencyKey: charge?.idempotencyKey ?? '', answer: CHANGED(6000) }];
+    services.moment.at += 11 * 60_000;
+    await hearOfRefunds(services);
+    expect(refunded()).toEqual([6000]);
+    changed = [{ idempotencyKey: charge?.idempotencyKey ?? '', answer: CHANGED(99_999) }];
+    services.moment.at += 11 * 60_000;
+    await hearOfRefunds(services);
+    expect([refunded(), loadOrder(services.db, order.id).state]).toEqual([[13_800], 'refunded']);
     services.end();
   });
 });

@@ -19,6 +19,10 @@ export interface Charge {
   method?: string;
   /** What was given back of it, each by its idempotency key. */
   refunds?: Array<{ id: string; amount: number; idempotencyKey: string; at: string }>;
+  /** Of a buyer who asked their bank for the money. */
+  dispute?: 'open' | 'won' | 'lost';
+  /** When something last happened to it. */
+  changedAt?: string;
   at: string;
 }
 

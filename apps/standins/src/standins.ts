@@ -46,7 +46,7 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
             .slice(0, 50)
             .map((charge) => [
               charge.at,
-              charge.id,
+              { html: `<a href="/quayside/charges/${escapeHtml(charge.id)}">${escapeHtml(charge.id)}</a>` },
               `${charge.amount} ${charge.currency}`,
               charge.declineCode ?? charge.status,
               (charge.refunds ?? []).reduce((sum, { amount }) => sum + amount, 0) || '',

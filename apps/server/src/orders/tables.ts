@@ -157,6 +157,8 @@ export const charges = sqliteTable(
     /** Why it was declined or failed: `no-funds`, `expired-card`, `stolen-card`, `not-confirmed`, `unavailable`, `never-arrived`. */
     failure: text(),
     cardLast4: text(),
+    /** The buyer's bank asks for the money; null for no dispute. */
+    dispute: text().$type<'open' | 'won' | 'lost'>(),
     /** How often its processor was asked after it without knowing more, and when it is asked again. */
     asks: integer().notNull().default(0),
     askAt: integer(),

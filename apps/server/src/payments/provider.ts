@@ -1,5 +1,8 @@
 import type { Mode } from '@ruta/core/shop';
 
+/** A buyer's bank asks for the money back: it is being looked into, was decided for the shop, or for the buyer. */
+export type DisputeState = 'open' | 'won' | 'lost';
+
 /** What a processor says of a charge, in our words. */
 export type ChargeAnswer =
   | {
@@ -10,6 +13,10 @@ export type ChargeAnswer =
       amount?: number | undefined;
       /** What stands for the card from now on, where it was asked to keep it. */
       method?: string | undefined;
+      /** Given back of it in all, whoever asked for it; minor units. */
+      refunded?: number | undefined;
+      /** The buyer has asked their bank for the money. */
+      dispute?: DisputeState | undefined;
     }
   | { state: 'declined'; providerChargeId: string; last4: string | null; reason: string }
   | { state: 'needs-confirmation'; providerChargeId: string; last4: string | null; confirmUrl: string | null }
@@ -80,6 +87,8 @@ export interface PaymentProvider {
   keepMethod(account: OpenAccount, token: string): Promise<KeepAnswer>;
   /** Asks after a charge by the key it was made with. */
   find(account: OpenAccount, idempotencyKey: string): Promise<ChargeAnswer>;
+  /** Charges of which something has changed since a moment (Unix time in milliseconds); null if it did not answer. */
+  changedSince(account: OpenAccount, since: number): Promise<Array<{ idempotencyKey: string; answer: ChargeAnswer }> | null>;
   /** Gives up a charge that still waits for the buyer's confirmation. @returns false if it is past that */
   cancel(account: OpenAccount, providerChargeId: string): Promise<boolean>;
   void(account: OpenAccount, providerChargeId: string): Promise<boolean>;

@@ -103,6 +103,24 @@ export function giveMoneyBack(services: Needs, orderId: string, request: RefundR
   });
 }
 
+/** Writes down what was given back without being asked for here; nobody is asked and nobody is told, since it has happened. */
+export function noteGivenBack(tx: Db, services: Tracked, charge: ChargeRow, parts: ReadonlyArray<{ id: string; amount: number }>, reason: string): void {
+  const order = loadOrder(tx, charge.orderId);
+  const lines = linesOf(tx, order.id).filter(({ partOf }) => partOf === null);
+  const result = returned({ lines: lines.map(({ id, total, tax, refunded }) => ({ id, total, tax, refunded })), refund: [...parts] });
+  const id = newId(services.clock, 'refund');
+  const row: RefundRow = {
+    ...{ id, askedId: id, orderId: order.id, paymentId: charge.paymentId, chargeId: charge.id, way: 'processor', state: 'pending' },
+    ...{ amount: result.total, tax: result.tax, lines: [...parts], reason, takesBack: false, tells: false, failure: null },
+    ...{ createdAt: services.clock.now(), doneAt: null },
+  };
+  tx.insert(refunds).values(row).run();
+  countRefunded(tx, order.id, row.lines);
+  recountCommissions(tx, order.id);
+  if (order.contactId && order.mode === 'live') countPaid(tx, order.contactId, -row.amount);
+  finish(tx, services, row);
+}
+
 /** Asks the processor for a refund. @throws Error if it did not answer, so that it is asked again with the same key */
 export async function sendRefund(services: Needs, refundId: string): Promise<void> {
   const { db } = services;
@@ -125,7 +143,7 @@ export async function sendRefund(services: Needs, refundId: string): Promise<voi
 }
 
 /** What follows once money is back at its buyer. */
-function finish(tx: Db, services: Needs, row: RefundRow): void {
+function finish(tx: Db, services: Tracked, row: RefundRow): void {
   tx.update(refunds).set({ state: 'done', doneAt: services.clock.now() }).where(eq(refunds.id, row.id)).run();
   const order = loadOrder(tx, row.orderId);
   const all = linesOf(tx, row.orderId);
@@ -146,7 +164,7 @@ function finish(tx: Db, services: Needs, row: RefundRow): void {
 }
 
 /** What was given back whole is not the buyer's any more. */
-function takeBackGoods(tx: Db, services: Needs, all: readonly LineRow[], row: RefundRow): void {
+function takeBackGoods(tx: Db, services: Tracked, all: readonly LineRow[], row: RefundRow): void {
   const whole = all.filter((line) => line.refunded >= line.total && row.lines.some(({ id }) => id === line.id));
   const ids = whole.map(({ id }) => id);
   // The parts of a bundle go with it.
@@ -167,7 +185,7 @@ function refuse(tx: Db, services: Needs, row: RefundRow, failure: string): void 
 }
 
 /** Nobody browses while money is given back: visit, device, campaign and presses are those of the sale. */
-function refundedEvent(tx: Db, services: Needs, order: OrderRow, row: RefundRow): TrackedEvent {
+function refundedEvent(tx: Db, services: Tracked, order: OrderRow, row: RefundRow): TrackedEvent {
   const { amount, reason } = row;
   const now = makeEvent(services, 'order.refunded', order.mode, null, {
     funnelId: order.funnelId,

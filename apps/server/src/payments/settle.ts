@@ -15,6 +15,7 @@ import { takeUp } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
 import { accountOf, type Paying, providerOf } from './accounts';
 import { markAdded, markPaid, recordForOrder } from './fulfil';
+import { hearOfMoney } from './givenBack';
 import { writeKept } from './methods';
 import type { ChargeAnswer } from './provider';
 
@@ -28,6 +29,7 @@ export function settle(services: Tracked & LiveServices, chargeId: string, answe
   db.transaction((tx) => {
     const charge = findCharge(tx, chargeId);
     if (!charge) throw new Error(`There is no charge ${chargeId}.`);
+    if (charge.state === 'captured' && answer.state === 'captured') hearOfMoney(tx, services, charge, answer);
     if (charge.state === 'captured' || charge.state === 'voided' || charge.state === 'declined') return;
     const order = loadOrder(tx, charge.orderId);
     const change = (values: Partial<ChargeRow>) =>

@@ -17,6 +17,8 @@ export const accounts = sqliteTable(
     weight: integer().notNull(),
     /** The most it takes in all, minor units; null is without limit. */
     cap: integer(),
+    /** Until when its processor has told what was given back and disputed there. */
+    heardUntil: integer(),
     createdAt: integer().notNull(),
     closedAt: integer(),
   },

@@ -1,4 +1,5 @@
 import { ProductListQuerySchema } from '@ruta/core/catalog';
+import { type Currency, formatMoney } from '@ruta/core/money';
 import { startOfDay } from '@ruta/core/shop';
 import type { Today } from '@ruta/core/today';
 import { and, desc, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm';
@@ -16,6 +17,7 @@ import { listFunnels, publishedAt } from '../funnel/store';
 import { hasSold } from '../orders/store';
 import { charges, orders, refunds } from '../orders/tables';
 import { takesCards } from '../payments/accounts';
+import { openDisputes } from '../payments/givenBack';
 import { salesBy } from '../reports/sales';
 import type { Scope } from '../reports/scope';
 import { unusualDays } from '../reports/unusual';
@@ -148,6 +150,12 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
       title: 'Money that pays for nothing is not back yet',
       detail: `${lastError ?? ''} It is tried until it is.`.trim(),
       link: orderId ? `/sales/orders/${orderId}` : '/connections',
+    });
+  for (const { orderId, amount, currency } of openDisputes(db))
+    list.push({
+      title: 'A buyer’s bank asks for their money',
+      detail: `${formatMoney(amount, currency as Currency)}. Answer at the processor before its day is over.`,
+      link: `/sales/orders/${orderId}`,
     });
   const refused = db
     .select({ id: refunds.id, orderId: refunds.orderId, failure: refunds.failure })

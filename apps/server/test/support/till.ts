@@ -21,6 +21,7 @@ export const saying = (charge: (request: ChargeRequest) => ChargeAnswer, find: (
   keepMethod: async () => KEPT,
   charge: async (_account, request) => charge(request),
   find: async () => find(),
+  changedSince: async () => [],
   cancel: async () => false,
   void: async () => true,
   refund: async () => ({ state: 'refunded' }),

@@ -154,7 +154,10 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
   router.get('/v1/charges', (request, response) => {
     const caller = authorised(request, response);
     if (!caller) return;
-    const found = data.charges.filter((charge) => charge.account === caller.account.id && charge.idempotencyKey === String(request.query.idempotencyKey ?? ''));
+    const since = request.query.changedSince === undefined ? null : String(request.query.changedSince);
+    const isAsked = ({ idempotencyKey, mode, at, changedAt }: Charge) =>
+      since === null ? idempotencyKey === String(request.query.idempotencyKey ?? '') : mode === caller.mode && (changedAt ?? at) >= since;
+    const found = data.charges.filter((charge) => charge.account === caller.account.id && isAsked(charge));
     response.json({ charges: found.map(publicCharge) });
   });
 
@@ -207,6 +210,44 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
     charge.status = 'voided';
     ledger.flush();
     response.json(publicCharge(charge));
+  });
+
+  /** What a person does at the processor itself: money given back there, and what a buyer's bank decides. */
+  router.get('/charges/:id', (request, response) => {
+    const charge = data.charges.find((candidate) => candidate.id === request.params.id);
+    if (!charge) {
+      response.status(404).type('html').send(page('Quayside', '<h1>This payment is not known</h1>'));
+      return;
+    }
+    const { refunded, status, amount, currency, dispute } = publicCharge(charge);
+    response.type('html').send(
+      page(
+        'Quayside: one charge',
+        `<h1>Charge ${escapeHtml(charge.id)}</h1><p>${amount} ${escapeHtml(currency)}, ${escapeHtml(status)}; given back ${refunded}${dispute ? `; dispute ${dispute}` : ''}.</p>
+<form method="post" action="/quayside/charges/${escapeHtml(charge.id)}"><p><label>Amount <input name="amount" value="${amount - refunded}"></label> <button name="what" value="give-back">Give back</button></p>
+<p><button class="second" name="what" value="open">The bank asks for it</button> <button class="second" name="what" value="won">Decided for the shop</button> <button class="second" name="what" value="lost">Decided for the buyer</button></p></form>`,
+      ),
+    );
+  });
+
+  router.post('/charges/:id', (request, response) => {
+    const charge = data.charges.find((candidate) => candidate.id === request.params.id);
+    const account = data.accounts.find((candidate) => candidate.id === charge?.account);
+    const { what, amount, silent } = (request.body ?? {}) as Record<string, string | undefined>;
+    if (!charge || !account || charge.status !== 'captured') {
+      response.status(409).json({ message: 'Nothing can be done with this charge.' });
+      return;
+    }
+    if (what === 'give-back') {
+      const left = charge.amount - publicCharge(charge).refunded;
+      const given = Math.min(left, Number(amount));
+      if (given > 0)
+        charge.refunds = [...(charge.refunds ?? []), { id: newId('qs_rf'), amount: given, idempotencyKey: newId('hand'), at: new Date().toISOString() }];
+    } else if (what === 'open' || what === 'won' || what === 'lost') charge.dispute = what;
+    charge.changedAt = new Date().toISOString();
+    ledger.flush();
+    if (!silent) sender.announce(account, charge, config.webhookDelayMs);
+    response.redirect(303, `/quayside/charges/${charge.id}`);
   });
 
   router.get('/confirm/:id', (request, response) => {

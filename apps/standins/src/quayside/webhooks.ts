@@ -44,7 +44,7 @@ export function makeWebhookSender(ledger: LedgerFile, now: () => Date) {
     /** Announces a charge's state after a delay; `times` 2 sends the same message twice, as real processors sometimes do. */
     announce(account: Account, charge: Charge, delayMs: number, times = 1): void {
       const type = `charge.${charge.status}`;
-      const id = `msg_${charge.id}_${charge.status}`;
+      const id = `msg_${charge.id}_${charge.status}_${charge.changedAt ?? ''}`;
       const body = JSON.stringify({ type, charge: publicCharge(charge) });
       for (let i = 0; i < times; i++) later(delayMs + i * 200, () => deliver(account, id, type, body, 0));
     },
@@ -56,9 +56,10 @@ export function makeWebhookSender(ledger: LedgerFile, now: () => Date) {
 
 /** A charge as the processor's API shows it. */
 export function publicCharge(charge: Charge) {
-  const { card, account: _account, keeps: _keeps, method, ...rest } = charge;
+  const { card, account: _account, keeps: _keeps, method, refunds = [], changedAt: _changedAt, ...rest } = charge;
   const confirmUrl = charge.status === 'needs-confirmation' ? { confirmUrl: `/quayside/confirm/${charge.id}` } : {};
   // What stands for a card is told once it has paid.
   const kept = charge.status === 'captured' && method ? { method } : {};
-  return { ...rest, card: { last4: card.last4 }, ...confirmUrl, ...kept };
+  const refunded = refunds.reduce((sum, { amount }) => sum + amount, 0);
+  return { ...rest, refunded, card: { last4: card.last4 }, ...confirmUrl, ...kept };
 }

@@ -17,6 +17,7 @@ import { Refunds } from './Refunds';
 import { STATE_WORDS } from './stateWords';
 
 const POLL_MS = 2000;
+const DISPUTES = { open: 'The bank asks for it', won: 'Dispute won', lost: 'Dispute lost' };
 
 export function OrderPage() {
   const { orderId = '' } = useParams();
@@ -85,7 +86,9 @@ export function OrderPage() {
                     <td className="capitalize">{charge.provider}</td>
                     <td>{charge.cardLast4 ? `ending ${charge.cardLast4}` : '–'}</td>
                     <td>
-                      {charge.state === 'captured' ? (
+                      {charge.dispute ? (
+                        <Badge tone={charge.dispute === 'won' ? 'go' : 'stop'}>{DISPUTES[charge.dispute]}</Badge>
+                      ) : charge.state === 'captured' ? (
                         <Badge tone="go">Captured</Badge>
                       ) : (
                         <Badge tone={charge.state === 'declined' || charge.state === 'failed' ? 'stop' : 'plain'}>{charge.state}</Badge>

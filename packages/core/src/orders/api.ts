@@ -38,6 +38,7 @@ const ChargeViewSchema = z.object({
   providerChargeId: z.string().nullable(),
   cardLast4: z.string().nullable(),
   failure: z.string().nullable(),
+  dispute: z.enum(['open', 'won', 'lost']).nullable().describe('The buyer’s bank asks for the money'),
   createdAt: z.int(),
 });
 

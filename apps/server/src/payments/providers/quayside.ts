@@ -12,6 +12,8 @@ const ChargeSchema = z.object({
   idempotencyKey: z.string(),
   confirmUrl: z.string().optional(),
   method: z.string().optional(),
+  refunded: z.int().optional(),
+  dispute: z.enum(['open', 'won', 'lost']).optional(),
 });
 const AccountSchema = z.object({ id: z.string(), publicKey: z.string(), secretKeys: z.object({ test: z.string(), live: z.string() }) });
 const MODES: readonly Mode[] = ['test', 'live'];
@@ -24,7 +26,7 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
     const common = { providerChargeId: charge.id, last4: charge.card.last4 };
     switch (charge.status) {
       case 'captured':
-        return { state: 'captured', ...common, amount: charge.amount, method: charge.method };
+        return { state: 'captured', ...common, amount: charge.amount, method: charge.method, refunded: charge.refunded, dispute: charge.dispute };
       case 'voided':
         return { state: 'voided', ...common };
       case 'declined':
@@ -100,6 +102,12 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
       return answer.state === 'unknown-charge' ? { state: 'unavailable' } : answer;
     },
     find: ({ secretKey }, idempotencyKey) => find(secretKey, idempotencyKey),
+    async changedSince({ secretKey }, since) {
+      const response = await call(secretKey, 'GET', `/charges?changedSince=${encodeURIComponent(new Date(since).toISOString())}`);
+      if (typeof response === 'string' || !response.ok) return null;
+      const parsed = z.object({ charges: z.array(ChargeSchema) }).safeParse(await response.json().catch(() => null));
+      return parsed.success ? parsed.data.charges.map((charge) => ({ idempotencyKey: charge.idempotencyKey, answer: toAnswer(charge) })) : null;
+    },
     cancel: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'cancel'),
     void: ({ secretKey }, providerChargeId) => act(secretKey, providerChargeId, 'void'),
     async refund({ secretKey }, { providerChargeId, amount, idempotencyKey }) {

@@ -1,0 +1,2 @@
+ALTER TABLE `charges` ADD `dispute` text;--> statement-breakpoint
+ALTER TABLE `accounts` ADD `heard_until` integer;
