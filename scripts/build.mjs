@@ -62,7 +62,9 @@ export async function build({ quiet = false } = {}) {
       target: 'es2020',
       logLevel: 'error',
       absWorkingDir: root,
-      entryPoints: ['view', 'consent', 'pixel', 'outside', 'checkoutFrame', 'framed', 'checkout', 'offer', 'page'].map((name) => `packages/pages/src/runtime/${name}.ts`),
+      entryPoints: ['view', 'consent', 'pixel', 'outside', 'checkoutFrame', 'framed', 'checkout', 'offer', 'page'].map(
+        (name) => `packages/pages/src/runtime/${name}.ts`,
+      ),
       outdir: 'packages/pages/dist/scripts',
     }),
   ]);

@@ -15,6 +15,7 @@ import { lockDataDir } from './base/dataLock';
 import { openDb } from './base/db';
 import { startJobs } from './base/jobs';
 import { refuseForeignKey } from './base/keyMark';
+import { listen } from './base/listen';
 import { sendDue } from './base/outbox/outbox';
 import { isTireless, type Senders, sendRow } from './base/outbox/registry';
 import { problemHandler, sendProblem } from './base/problem';
@@ -393,13 +394,4 @@ function siteApp(services: AllServices): Express {
   });
   app.use(problemHandler(services, unpaid, (title) => renderMessage(services, 'This did not work', title)));
   return app;
-}
-
-function listen(server: Server, port: number, setting: string): Promise<Server> {
-  return new Promise((resolve, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) => {
-      reject(error.code === 'EADDRINUSE' ? new Error(`Port ${port} is taken. Stop what uses it, or set ${setting} to a free port.`) : error);
-    });
-    server.listen(port, '127.0.0.1', () => resolve(server));
-  });
 }

@@ -3,6 +3,7 @@ import { Copy, ExternalLink, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { formatTime } from '../base/format';
+import { openedAs } from '../base/openedAs';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
@@ -10,7 +11,7 @@ import { Button, ButtonAnchor } from '../ui/Button';
 import { FormProblem, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 import { Badge, Empty, Page, Panel, Waiting } from '../ui/Page';
-import { domainsApi, openedAs } from './api';
+import { domainsApi } from './api';
 
 type Named = Array<{ id: string; name: string }>;
 

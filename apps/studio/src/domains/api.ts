@@ -13,6 +13,3 @@ export const domainsApi = api.injectEndpoints({
     removeDomain: build.mutation<unknown, string>({ query: (id) => ({ url: `/domains/${id}`, method: 'DELETE' }), invalidatesTags: ['Domain', 'Funnel'] }),
   }),
 });
-
-/** The same page, opened so that the visit of whoever is signed in here does not count. */
-export const openedAs = (address: string): string => `/api/open?to=${encodeURIComponent(address)}`;

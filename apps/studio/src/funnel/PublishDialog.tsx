@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemOf } from '../base/api';
 import { formatTime } from '../base/format';
-import { openedAs } from '../domains/api';
+import { openedAs } from '../base/openedAs';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Modal } from '../ui/Modal';

@@ -4,8 +4,8 @@ import { findElement, isConditional, type Operation, sectionsIn, shownPage } fro
 import { ExternalLink, Eye, ListTree, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useLocation, useParams } from 'react-router';
+import { openedAs } from '../base/openedAs';
 import { useAppDispatch } from '../base/store';
-import { openedAs } from '../domains/api';
 import { SharedNotice } from '../funnel/SharedNotice';
 import { pageKey, useWorkspace } from '../funnel/useFunnel';
 import { Button, ButtonAnchor, ButtonLink, IconButton } from '../ui/Button';

@@ -1,0 +1,11 @@
+import type { Server } from 'node:http';
+
+/** Has a server listen on this computer. @throws Error in one line, with the setting, if the port is taken */
+export function listen(server: Server, port: number, setting: string): Promise<Server> {
+  return new Promise((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      reject(error.code === 'EADDRINUSE' ? new Error(`Port ${port} is taken. Stop what uses it, or set ${setting} to a free port.`) : error);
+    });
+    server.listen(port, '127.0.0.1', () => resolve(server));
+  });
+}
