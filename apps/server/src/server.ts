@@ -26,6 +26,7 @@ import { bundleRoutes } from './bundles/routes';
 import { catalogRoutes } from './catalog/routes';
 import { forgetProducts, sellingCourses } from './catalog/store';
 import { offerSite } from './checkout/offerSite';
+import { cartRoutes } from './checkout/routes';
 import { checkoutSite } from './checkout/site';
 import { funnelRoutes } from './checks/routes';
 import { codeRoutes } from './codes/routes';
@@ -285,6 +286,7 @@ export function studioApp(services: AllServices): Express {
   shopRoutes(api, services);
   catalogRoutes(api, services);
   codeRoutes(api, services);
+  cartRoutes(api, services);
   reportRoutes(api, services);
   forecastRoutes(api, services);
   experimentRoutes(api, services);

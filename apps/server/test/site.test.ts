@@ -152,6 +152,14 @@ describe('what the studio is told', () => {
     expect((await seller.read('/today')).needs).toEqual(
       expect.arrayContaining([expect.objectContaining({ title: expect.stringContaining('left since yesterday') })]),
     );
+    // What is told leads to just these carts, each with what is in it and the way back.
+    const { link } = (await seller.read('/today')).needs.find(({ title }: { title: string }) => title.includes('left since yesterday'));
+    const { rows } = await seller.read(`/carts?${new URL(link, ruta.studio).searchParams}`);
+    const [left] = rows.filter(({ email }: { email: string }) => email === 'left@moonmail.test');
+    expect(left).toMatchObject({ name: 'Ilse', goods: 'First Light', funnelName: 'Straight' });
+    expect(await seller.read(`/carts/count?search=left@moonmail`)).toEqual({ count: 1 });
+    const led = await new Buyer(ruta.site).get(new URL(left.link).pathname);
+    expect(led.headers.get('location')).toMatch(new RegExp(`^/${funnel.slug}/checkout\\?cart=`));
     // Coming back finds the cart as it was.
     expect(await buyer.openCheckout(`/${funnel.slug}/checkout`)).toContain('value="left@moonmail.test"');
   });

@@ -10,12 +10,12 @@ import type { Services } from '../base/services';
 import { countKeys } from '../catalog/keys';
 import { countProducts } from '../catalog/list';
 import { sellingPastedKeys } from '../catalog/store';
-import { carts } from '../checkout/tables';
+import { countLeftCarts } from '../checkout/leftCarts';
 import { contacts } from '../contacts/tables';
 import { listTests } from '../experiments/view';
 import { listFunnels, publishedAt } from '../funnel/store';
 import { hasSold } from '../orders/store';
-import { charges, orders, refunds } from '../orders/tables';
+import { charges, refunds } from '../orders/tables';
 import { takesCards } from '../payments/accounts';
 import { openDisputes } from '../payments/givenBack';
 import { salesBy } from '../reports/sales';
@@ -171,19 +171,12 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
       detail: 'Ruta keeps asking; nothing is charged twice.',
       link: '/connections',
     });
-  const left = count(
-    db
-      .select({ n })
-      .from(carts)
-      .leftJoin(orders, eq(orders.cartId, carts.id))
-      .where(and(eq(carts.mode, 'live'), isNull(orders.paidAt), gte(carts.updatedAt, since)))
-      .get(),
-  );
+  const left = countLeftCarts(db, { since, search: '' });
   if (left > 0)
     list.push({
       title: `${left} ${left === 1 ? 'cart was' : 'carts were'} left since yesterday`,
       detail: 'These people gave their address at the checkout and did not pay.',
-      link: '/sales/contacts',
+      link: `/sales/carts?since=${since}`,
     });
   for (const product of sellingPastedKeys(db)) {
     const { waiting } = countKeys(db, product.id);

@@ -3,10 +3,12 @@ import { Command } from 'cmdk';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { catalogApi } from '../catalog/api';
+import { codesApi } from '../codes/api';
 import { contactsApi } from '../contacts/api';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
 import { ordersApi } from '../orders/api';
+import { partnersApi } from '../partners/api';
 
 const COMMANDS = [
   { name: 'Start a funnel', to: '/funnels/new' },
@@ -14,6 +16,7 @@ const COMMANDS = [
   { name: 'Experiments: split tests', to: '/experiments' },
   { name: 'Discount codes', to: '/catalog/codes' },
   { name: 'Calculator: what a buyer pays', to: '/catalog/calculator' },
+  { name: 'Carts that were left', to: '/sales/carts' },
   { name: 'Partners and commissions', to: '/sales/partners' },
   { name: 'Tax rates', to: '/settings/tax' },
   { name: 'Shipping zones and rates', to: '/settings/shipping' },
@@ -26,13 +29,19 @@ const SHOWN = 8;
 const QUIET_MS = 120;
 
 /** Finds a funnel, a stop, a product, an order, a contact or a command, and goes there. The server searches what may be long. */
-export default function CommandPalette({ onClose }: { onClose: () => void }) {
+export default function CommandPalette({ keysAhead, onClose }: { keysAhead: () => string; onClose: () => void }) {
   const navigate = useNavigate();
-  const [typed, setTyped] = useState('');
+  // What was typed while this was being loaded is the beginning of what is looked for.
+  const [typed, setTyped] = useState(keysAhead);
   const search = useSettled(typed.trim());
   const funnels = useRows(funnelApi.useFunnelsInfiniteQuery({ limit: 100 })).rows ?? [];
   const products = useRows(catalogApi.useProductsInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
-  const orders = useRows(ordersApi.useOrdersInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
+  // Of a number the order that has just this one comes first.
+  const isNumber = /^#?\d+$/.test(search);
+  const byNumber = isNumber ? ({ sort: 'number', direction: 'asc' } as const) : {};
+  const orders = useRows(ordersApi.useOrdersInfiniteQuery({ search: search.replace(/^#/, ''), limit: SHOWN, ...byNumber })).rows ?? [];
+  const codes = useRows(codesApi.useCodesInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
+  const partners = useRows(partnersApi.usePartnersInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
   const contacts = useRows(contactsApi.useContactsInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
   const isMeant = (words: string) => words.toLowerCase().includes(typed.trim().toLowerCase());
   const go = (to: string) => {
@@ -56,11 +65,18 @@ export default function CommandPalette({ onClose }: { onClose: () => void }) {
       .filter((stop) => isMeant(stop.name))
       .map((stop) => item(stop.id, stop.name, `Stop of ${funnel.name}`, `/funnels/${funnel.id}/page/${stop.id}`)),
   ]);
+  const orderGroup: [string, ReactNode[]] = [
+    'Orders',
+    orders.map((order) => item(order.id, `Order ${order.number}`, `${order.firstName}, ${order.email}`, `/sales/orders/${order.id}`)),
+  ];
   const groups: Array<[string, ReactNode[]]> = [
+    ...(isNumber ? [orderGroup] : []),
     ['Go to and do', COMMANDS.filter((command) => isMeant(command.name)).map((command) => item(command.to, command.name, '', command.to))],
     ['Funnels and stops', stops],
     ['Products', products.map((product) => item(product.id, productLabel(product), product.label ? product.name : '', `/catalog/${product.id}`))],
-    ['Orders', orders.map((order) => item(order.id, `Order ${order.number}`, `${order.firstName}, ${order.email}`, `/sales/orders/${order.id}`))],
+    ...(isNumber ? [] : [orderGroup]),
+    ['Discount codes', search ? codes.map(({ id, terms }) => item(id, terms.code, terms.on ? '' : 'Off', `/catalog/codes?code=${id}`)) : []],
+    ['Partners', search ? partners.map(({ id, partner }) => item(id, partner.name, partner.code, `/sales/partners/${id}`)) : []],
     ['People', contacts.map((contact) => item(contact.id, contact.firstName || contact.email, contact.email, `/sales/contacts/${contact.id}`))],
   ];
   return (
@@ -79,7 +95,9 @@ export default function CommandPalette({ onClose }: { onClose: () => void }) {
         className="w-full px-4 py-3 border-b border-line outline-none text-[1.05rem]"
       />
       <Command.List className="max-h-[56vh] overflow-y-auto p-2">
-        <Command.Empty className="px-3 py-6 text-soft">Nothing found.</Command.Empty>
+        <Command.Empty className="px-3 py-6 text-soft">
+          {typed.trim() === '' ? 'Nothing is here yet.' : `Nothing fits “${typed.trim()}”. Look for a name, an address, a code, an SKU or an order’s number.`}
+        </Command.Empty>
         {groups.map(([heading, items]) =>
           items.length > 0 ? (
             <Command.Group

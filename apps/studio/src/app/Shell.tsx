@@ -10,6 +10,7 @@ import { SignIn } from '../team/SignIn';
 import { SignInAgain } from '../team/SignInAgain';
 import { Waiting } from '../ui/Page';
 import { UnsavedStrip } from './UnsavedStrip';
+import { useKeysAhead } from './useKeysAhead';
 
 /** Wanted once in the life of a shop. */
 const SetUp = lazy(() => import('../team/SetUp').then((module) => ({ default: module.SetUp })));
@@ -84,6 +85,7 @@ function useArrival(): void {
 function SignedIn({ session }: { session: Session }) {
   useArrival();
   const [finding, setFinding] = useState(false);
+  const keysAhead = useKeysAhead(finding);
   const { data: shop } = shopApi.useShopQuery();
   const { teamLink } = session;
 
@@ -120,7 +122,7 @@ function SignedIn({ session }: { session: Session }) {
       <UnsavedStrip />
       {finding ? (
         <Suspense>
-          <CommandPalette onClose={() => setFinding(false)} />
+          <CommandPalette keysAhead={keysAhead} onClose={() => setFinding(false)} />
         </Suspense>
       ) : null}
     </div>

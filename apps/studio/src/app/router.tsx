@@ -6,6 +6,7 @@ import { Shell } from './Shell';
 
 const SALES = [
   { to: '/sales/orders', name: 'Orders' },
+  { to: '/sales/carts', name: 'Carts' },
   { to: '/sales/contacts', name: 'Contacts' },
   { to: '/sales/appointments', name: 'Appointments' },
   { to: '/sales/partners', name: 'Partners' },
@@ -66,6 +67,7 @@ export const router = createBrowserRouter([
           { path: 'orders/:orderId', lazy: async () => ({ Component: (await import('../orders/OrderPage')).OrderPage }) },
           { path: 'contacts', lazy: async () => ({ Component: (await import('../contacts/ContactsPage')).ContactsPage }) },
           { path: 'appointments', lazy: async () => ({ Component: (await import('../contacts/AppointmentsPage')).AppointmentsPage }) },
+          { path: 'carts', lazy: async () => ({ Component: (await import('../carts/CartsPage')).CartsPage }) },
           { path: 'partners', lazy: async () => ({ Component: (await import('../partners/PartnersPage')).PartnersPage }) },
           { path: 'partners/:partnerId', lazy: async () => ({ Component: (await import('../partners/PartnerPage')).PartnerPage }) },
           { path: 'contacts/:contactId', lazy: async () => ({ Component: (await import('../contacts/ContactPage')).ContactPage }) },

@@ -1,2 +1,3 @@
+export * from './api';
 export * from './cart';
 export * from './orderForm';
