@@ -81,6 +81,9 @@ describe('the studio', () => {
         ['/catalog', 'Star'],
         ['/sales/orders', 'First Light'],
         ['/sales/contacts', '@'],
+        ['/sales/carts', 'Copy link'],
+        ['/sales/partners', 'The Cloudy Club'],
+        ['/settings/domains', 'An address of your own'],
         ['/connections', 'Quayside'],
         ['/settings', 'Brand'],
         ['/nowhere', 'leads nowhere'],
@@ -89,6 +92,33 @@ describe('the studio', () => {
         await seller.sees(words === 'Star' ? 'First Light, course' : words);
         expect(await axeProblems(seller), address).toEqual([]);
       }
+    }));
+
+  it('loses no first keys of what is looked for, has a number’s own order first, and says when nothing fits', () =>
+    as({}, async (seller) => {
+      await signIn(seller);
+      await seller.open(`${ruta.studio}/sales/partners`);
+      await seller.sees('The Cloudy Club');
+      const field = () => seller.driver.executeScript<string>('return document.querySelector("[cmdk-input]")?.value ?? ""');
+      await seller.driver.actions().sendKeys('/', '1', '2', '6', '3').perform();
+      await seller.until(async () => (await field()) === '1263', 'every key is there');
+      await seller.until(
+        async () => (await seller.driver.executeScript<string>('return document.querySelector("[cmdk-item]")?.innerText ?? ""')).startsWith('Order 1263'),
+        'the order of this number is first',
+      );
+      // What is typed on goes on, and replaces nothing.
+      await seller.driver.actions().sendKeys('9', '9').perform();
+      await seller.until(async () => (await field()) === '126399', 'it goes on');
+      await seller.sees('Nothing fits “126399”');
+      await seller.driver.actions().sendKeys(Key.ESCAPE).perform();
+      await seller.driver.actions().sendKeys('/', 'c', 'l', 'o', 'u', 'd').perform();
+      await seller.until(
+        async () =>
+          (await seller.driver.executeScript<string>('return [...document.querySelectorAll("[cmdk-item]")].map((each) => each.innerText).join()')).includes(
+            'The Cloudy Club',
+          ),
+        'partners are found',
+      );
     }));
 
   it('finds anything, and walks a funnel, by keyboard alone', () =>

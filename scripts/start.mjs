@@ -1,5 +1,6 @@
 // Starts Ruta: `npm start` for a shop of your own, `npm run demo` with the sample shop, `npm run demo -- --reset` to start over.
 import { spawn, spawnSync } from 'node:child_process';
+import { createSocket } from 'node:dgram';
 import { accessSync, constants, existsSync, mkdirSync, rmSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
@@ -25,7 +26,8 @@ function fail(message) {
 
 for (const [name, port] of Object.entries(ports)) {
   if (!/^\d+$/.test(port) || Number(port) < 1 || Number(port) > 65535) fail(`${name} must be a port between 1 and 65535, not “${port}”.`);
-  if (!(await isFree(Number(port)))) fail(`Port ${port} is taken. Stop what uses it, or set ${name} to a free port.`);
+  if (!(await (name === 'RUTA_DNS_PORT' ? isFreeForNames : isFree)(Number(port))))
+    fail(`Port ${port} is taken. Stop what uses it, or set ${name} to a free port.`);
 }
 try {
   mkdirSync(data, { recursive: true });
@@ -117,6 +119,15 @@ function stop(code) {
 }
 process.on('SIGINT', () => stop(0));
 process.on('SIGTERM', () => stop(0));
+
+/** Names are asked for by datagrams, which have ports of their own. */
+function isFreeForNames(port) {
+  return new Promise((resolve) => {
+    const probe = createSocket('udp4');
+    probe.once('error', () => resolve(false));
+    probe.bind(port, '127.0.0.1', () => probe.close(() => resolve(true)));
+  });
+}
 
 function isFree(port) {
   return new Promise((resolve) => {

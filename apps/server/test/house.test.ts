@@ -63,7 +63,13 @@ describe('settings', () => {
     expect(() => readConfig({ RUTA_PORT: port })).toThrow(/^RUTA_PORT must be a port between 1 and 65535, not “.+”\.$/);
   });
   it('stand at the ports that are agreed', () => {
-    expect(readConfig({})).toMatchObject({ port: 4600, sitePort: 4601, standinsUrl: 'http://127.0.0.1:4602', smtp: { port: 4603 } });
+    expect(readConfig({})).toMatchObject({
+      port: 4600,
+      sitePort: 4601,
+      standinsUrl: 'http://127.0.0.1:4602',
+      smtp: { port: 4603 },
+      nameServer: '127.0.0.1:4604',
+    });
   });
   it('say what to do about a folder that cannot be written', () => {
     // A file stands where a folder should: not even root can write below it.
@@ -85,8 +91,8 @@ describe('starting', () => {
   });
   it('keeps what the server says in the data folder, and says where', async () => {
     const data = path.join(folder, 'logged');
-    const [port, site, standins, smtp] = [await freePort(), await freePort(), await freePort(), await freePort()].map(String);
-    const ports = { RUTA_PORT: port, RUTA_SITE_PORT: site, RUTA_STANDINS_PORT: standins, RUTA_SMTP_PORT: smtp };
+    const [port, site, standins, smtp, dns] = [await freePort(), await freePort(), await freePort(), await freePort(), await freePort()].map(String);
+    const ports = { RUTA_PORT: port, RUTA_SITE_PORT: site, RUTA_STANDINS_PORT: standins, RUTA_SMTP_PORT: smtp, RUTA_DNS_PORT: dns };
     const child = spawn(process.execPath, [path.join(root, 'scripts/start.mjs')], { env: { ...process.env, ...ports, RUTA_DATA: data } });
     let said = '';
     child.stdout.on('data', (words) => {
@@ -103,7 +109,7 @@ describe('starting', () => {
     }
   });
   it('with an unwritable data folder ends with one line too', () => {
-    const ports = { RUTA_PORT: '45600', RUTA_SITE_PORT: '45601', RUTA_STANDINS_PORT: '45602', RUTA_SMTP_PORT: '45603' };
+    const ports = { RUTA_PORT: '45600', RUTA_SITE_PORT: '45601', RUTA_STANDINS_PORT: '45602', RUTA_SMTP_PORT: '45603', RUTA_DNS_PORT: '45604' };
     const { status, stderr } = start({ ...ports, RUTA_DATA: path.join(folder, 'secret.key', 'data') });
     expect(status).toBe(1);
     expect(stderr.trim()).toMatch(/^The data folder .+ cannot be written\. .+RUTA_DATA to another folder\.$/);

@@ -84,12 +84,25 @@ export function todayOf(services: Tracked): Today {
     usual: { orders: before.orders / USUAL_DAYS, revenue: before.revenue / USUAL_DAYS, leads: before.leads / USUAL_DAYS },
     nextSteps: nextSteps.every((step) => step.done) ? [] : nextSteps,
     unusual: unusualDays(services),
-    needs: [...unwritten(services), ...backupNeeds(services), ...needsOf(services, yesterday), ...testsToDecide(services)],
+    needs: [...unwritten(services), ...backupNeeds(services), ...needsOf(services, yesterday), ...testsToDecide(services)].map(withAction),
   };
 }
 
+type Need = Omit<Today['needs'][number], 'action'>;
+
+/** What is done about something, by where it is done. */
+const ACTIONS: ReadonlyArray<[place: string, action: string]> = [
+  ['/sales/orders/', 'Open the order'],
+  ['/sales/carts', 'See these carts'],
+  ['/catalog/', 'Paste more keys'],
+  ['/experiments/', 'Open the test'],
+  ['/settings', 'See the settings'],
+  ['/connections', 'See the connections'],
+];
+const withAction = (need: Need): Today['needs'][number] => ({ ...need, action: ACTIONS.find(([place]) => need.link.startsWith(place))?.[1] ?? 'Look' });
+
 /** Nothing is more pressing than that nothing can be written down. */
-function unwritten({ writes }: Tracked): Today['needs'] {
+function unwritten({ writes }: Tracked): Need[] {
   const trouble = writes.standing();
   if (!trouble) return [];
   return [
@@ -102,7 +115,7 @@ function unwritten({ writes }: Tracked): Today['needs'] {
 }
 
 /** A shop without a backup of the last two days has none worth speaking of. */
-function backupNeeds(services: Tracked): Today['needs'] {
+function backupNeeds(services: Tracked): Need[] {
   const { newestAt, problem } = backupState(services);
   const isOld = newestAt !== null && services.clock.now() - newestAt > 2 * DAY_MS;
   if (problem === null && !isOld) return [];
@@ -114,7 +127,7 @@ function backupNeeds(services: Tracked): Today['needs'] {
 const TOLD_MS = 3 * DAY_MS;
 
 /** Tests that can be decided, that something is wrong with, and what came of those that have just ended. */
-function testsToDecide(services: Tracked): Today['needs'] {
+function testsToDecide(services: Tracked): Need[] {
   const now = services.clock.now();
   return listTests(services, { search: '' }).flatMap(({ id, name, state, outcome, words, verdict, endedAt }) => {
     const link = `/experiments/${id}`;
@@ -127,8 +140,8 @@ function testsToDecide(services: Tracked): Today['needs'] {
 }
 
 /** What waits for a person: things that were not sent or settled, carts that were left, keys that run out. */
-function needsOf({ db }: Pick<Services, 'db'>, since: number): Today['needs'] {
-  const list: Today['needs'] = [];
+function needsOf({ db }: Pick<Services, 'db'>, since: number): Need[] {
+  const list: Need[] = [];
   const count = (query: { n: number } | undefined) => query?.n ?? 0;
   const n = sql<number>`count(*)`;
   const failed = db.select().from(outbox).where(isNotNull(outbox.failedAt)).orderBy(desc(outbox.failedAt)).limit(MOST_FAILED).all();

@@ -1,6 +1,6 @@
 import { productLabel } from '@ruta/core/catalog';
 import { Command } from 'cmdk';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { catalogApi } from '../catalog/api';
 import { codesApi } from '../codes/api';
@@ -43,6 +43,12 @@ export default function CommandPalette({ keysAhead, onClose }: { keysAhead: () =
   const codes = useRows(codesApi.useCodesInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
   const partners = useRows(partnersApi.usePartnersInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
   const contacts = useRows(contactsApi.useContactsInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
+  // The dialog selects what stands in its first field; what was typed ahead is gone on with, not replaced.
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => field.current?.setSelectionRange(field.current.value.length, field.current.value.length));
+    return () => cancelAnimationFrame(frame);
+  }, []);
   const isMeant = (words: string) => words.toLowerCase().includes(typed.trim().toLowerCase());
   const go = (to: string) => {
     onClose();
@@ -89,6 +95,7 @@ export default function CommandPalette({ keysAhead, onClose }: { keysAhead: () =
       contentClassName="fixed z-50 left-1/2 top-[12vh] -translate-x-1/2 w-[92vw] max-w-xl rounded-md border border-line bg-white overflow-hidden"
     >
       <Command.Input
+        ref={field}
         value={typed}
         onValueChange={setTyped}
         placeholder="Find a funnel, stop, product, order, person or command"

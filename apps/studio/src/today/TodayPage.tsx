@@ -13,12 +13,12 @@ export function TodayPage() {
   if (!data) return <Waiting error={error} retry={refetch} />;
   return (
     <Page title="Today">
-      <Figures today={data} />
       {data.nextSteps.length > 0 ? <NextSteps steps={data.nextSteps} /> : null}
       <Panel title="What needs you">
         {data.needs.length === 0 ? <p className="text-soft">Nothing waits for you.</p> : null}
         <Pointers of={data.needs} />
       </Panel>
+      <Figures today={data} />
       {data.unusual.length > 0 ? (
         <Panel title="What is unusual">
           <Pointers of={data.unusual} />
@@ -30,17 +30,19 @@ export function TodayPage() {
 }
 
 /** Things that each lead to where one can do something about them. */
-function Pointers({ of }: { of: Today['needs'] }) {
+function Pointers({ of }: { of: Array<Today['unusual'][number] & { action?: string }> }) {
   return (
     <ul>
-      {of.map(({ link, title, detail }) => (
+      {of.map(({ link, title, detail, action }) => (
         <li key={`${link} ${title}`} className="border-b border-line last:border-0">
           <Link to={link} className="flex items-center justify-between gap-4 py-3 hover:bg-ground">
             <span>
               <span className="block font-semibold">{title}</span>
               <span className="text-soft">{detail}</span>
             </span>
-            <ArrowRight size={18} aria-hidden="true" />
+            <span className="flex items-center gap-2 font-semibold text-info whitespace-nowrap">
+              {action} <ArrowRight size={18} aria-hidden="true" />
+            </span>
           </Link>
         </li>
       ))}

@@ -13,6 +13,8 @@ export const TodaySchema = z.object({
   unusual: z
     .array(z.object({ title: z.string(), detail: z.string(), link: z.string() }))
     .describe('What was unusual of late, with the reason to believe so, the least likely first'),
-  needs: z.array(z.object({ title: z.string(), detail: z.string(), link: z.string() })).describe('What needs a person'),
+  needs: z
+    .array(z.object({ title: z.string(), detail: z.string(), link: z.string(), action: z.string().describe('What is done about it, where the link leads') }))
+    .describe('What needs a person'),
 });
 export type Today = z.infer<typeof TodaySchema>;
