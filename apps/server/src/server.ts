@@ -270,7 +270,7 @@ export function studioApp(services: AllServices): Express {
     else response.json({ status: 'ok', shop });
   });
   router.use(sessions(services));
-  router.use('/uploads', uploadRoutes(services, guard));
+  router.use('/uploads', uploadRoutes(services, api, guard));
   // A file with thousands of products is larger than anything else that is sent, so that only people of the shop may send one.
   router.use(['/products/import', '/codes/import', '/spend/import', '/funnels/import', '/pages/import'], (request, _response, next) => {
     guard(request);

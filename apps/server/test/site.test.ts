@@ -130,6 +130,9 @@ describe('what the studio is told', () => {
   it('is described for other programs', async () => {
     const document = await seller.read('/openapi.json');
     expect(document.openapi).toBe('3.1.0');
+    for (const kind of ['pictures', 'downloads', 'videos']) {
+      expect(Object.keys(document.paths[`/api/uploads/${kind}`].post.requestBody.content)).toEqual(['multipart/form-data']);
+    }
     expect(document.paths['/api/products/{id}'].put.requestBody.content['application/json'].schema.properties).toHaveProperty('editions');
   });
 

@@ -28,9 +28,13 @@ interface Described {
   body?: z.ZodType | undefined;
   query?: z.ZodType | undefined;
   response?: z.ZodType | undefined;
+  /** Takes a file, in the field `file` of a form. */
+  takesFile?: true;
   /** Who may do it. */
   role: Role | 'open';
 }
+
+const A_FILE = { type: 'object', required: ['file'], properties: { file: { type: 'string', contentMediaType: 'application/octet-stream' } } };
 
 /** The studio's API: every operation is declared once, and from that come validation and the OpenAPI document. */
 export class Api {
@@ -83,11 +87,16 @@ export class Api {
     });
   }
 
+  /** Tells of an operation that takes a file, and is answered by a router of its own. */
+  takesFile(path: string, summary: string, response: z.ZodType): void {
+    this.described.push({ method: 'post', path, summary, response, takesFile: true, role: 'editor' });
+  }
+
   /** The OpenAPI 3.1 document of all operations. */
   openApi(): object {
     const paths: Record<string, Record<string, object>> = {};
     const schemaOf = (schema: z.ZodType) => z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any', target: 'draft-2020-12' });
-    for (const { method, path, summary, body, query, response, role } of this.described) {
+    for (const { method, path, summary, body, query, response, role, takesFile } of this.described) {
       const inPath = [...path.matchAll(/:(\w+)/g)].map((match) => ({ name: match[1], in: 'path', required: true, schema: { type: 'string' } }));
       const inQuery = Object.entries(query ? ((schemaOf(query) as { properties?: object }).properties ?? {}) : {}).map(([name, schema]) => ({
         name,
@@ -103,6 +112,7 @@ export class Api {
         'x-role': role,
         ...(parameters.length > 0 ? { parameters } : {}),
         ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(body) } } } } : {}),
+        ...(takesFile ? { requestBody: { required: true, content: { 'multipart/form-data': { schema: A_FILE } } } } : {}),
         responses: {
           [method === 'post' ? '201' : response ? '200' : '204']: {
             description: 'Done',

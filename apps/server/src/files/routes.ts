@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { PictureInfoSchema, UploadedFileSchema } from '@ruta/core/catalog';
 import express, { type Request, type RequestHandler, Router } from 'express';
 import multer from 'multer';
+import type { Api } from '../base/api';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
 import {
@@ -20,7 +21,7 @@ import {
 } from './store';
 
 /** Uploads go to a temporary file first, so that a large one does not fill the memory. */
-export function uploadRoutes(services: Services, guard: (request: Request) => void): Router {
+export function uploadRoutes(services: Services, api: Pick<Api, 'takesFile'>, guard: (request: Request) => void): Router {
   const router = Router();
   const receive = (limit: number): RequestHandler => multer({ dest: tmpdir(), limits: { fileSize: limit, files: 1 }, defParamCharset: 'utf8' }).single('file');
   const guarded: RequestHandler = (request, _response, next) => {
@@ -36,6 +37,9 @@ export function uploadRoutes(services: Services, guard: (request: Request) => vo
       await rm(file.path, { force: true });
     }
   };
+  api.takesFile('/uploads/pictures', 'Add a picture', PictureInfoSchema);
+  api.takesFile('/uploads/downloads', 'Add a file that buyers fetch', UploadedFileSchema);
+  api.takesFile('/uploads/videos', 'Add a video', UploadedFileSchema);
   router.post('/pictures', guarded, receive(MAX_PICTURE_BYTES), async (request, response) => {
     response.status(201).json(PictureInfoSchema.parse(await receiveFile(request, (upload) => addPicture(services, upload))));
   });
