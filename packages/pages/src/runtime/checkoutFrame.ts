@@ -37,10 +37,12 @@ function start(shop: string, funnel: string | null): void {
     if (event.metaKey || event.ctrlKey || event.shiftKey || event.altKey) return;
     event.preventDefault();
     open?.close();
-    open = show(carried(link.href, visitor.takeWord()).href, link.textContent?.trim() || 'Checkout', () => {
-      open = null;
+    const shown = show(carried(link.href, visitor.takeWord()).href, link.textContent?.trim() || 'Checkout', () => {
+      // A later one may be open by now.
+      if (open === shown) open = null;
       link.focus();
     });
+    open = shown;
   });
 
   addEventListener('message', (event) => {
