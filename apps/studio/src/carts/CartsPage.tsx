@@ -33,7 +33,7 @@ function CopyLink({ link, email }: { link: string; email: string }) {
   const [copied, setCopied] = useState(false);
   return (
     <Button
-      aria-label={`Copy the link that brings ${email} back to this cart`}
+      aria-label={`${copied ? 'Copied' : 'Copy link'} that brings ${email} back to this cart`}
       onClick={() => {
         void navigator.clipboard.writeText(link).then(() => setCopied(true));
       }}
