@@ -249,6 +249,11 @@ describe('what is given back at the processor itself', () => {
     services.moment.at += 11 * 60_000;
     await hearOfRefunds(services);
     expect(refunded()).toEqual([6000]);
+    // Undone there by hand, it is all back; whatever is told beyond that changes nothing.
+    changed = [{ idempotencyKey: charge?.idempotencyKey ?? '', answer: { state: 'voided', providerChargeId: 'qs_1', last4: '0019' } }];
+    services.moment.at += 11 * 60_000;
+    await hearOfRefunds(services);
+    expect(refunded()).toEqual([13_800]);
     changed = [{ idempotencyKey: charge?.idempotencyKey ?? '', answer: CHANGED(99_999) }];
     services.moment.at += 11 * 60_000;
     await hearOfRefunds(services);

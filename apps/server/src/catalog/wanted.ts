@@ -39,8 +39,11 @@ export function wantedOf(db: Db, quote: Pick<StoredQuote, 'lines'>): Wanted {
 /** Whether everything of a quote is there for its cart: what it holds is, and whatever nobody else has taken since. */
 export function placesLeft(services: Pick<Services, 'db' | 'clock'>, quote: Pick<StoredQuote, 'lines'>, cartId: string): boolean {
   const { editions, keys } = wantedOf(services.db, quote);
+  // Several lines may want the same.
+  const together = (id: string) => editions.reduce((sum, each) => sum + (each.id === id ? each.quantity : 0), 0);
+  const keysTogether = (id: string) => keys.reduce((sum, each) => sum + (each.product.id === id ? each.quantity : 0), 0);
   return (
-    editions.every((edition) => (leftOf(services, edition, cartId) ?? edition.quantity) >= edition.quantity) &&
-    keys.every(({ product, quantity }) => (keysLeftOf(services, product, cartId) ?? quantity) >= quantity)
+    editions.every((edition) => (leftOf(services, edition, cartId) ?? Number.POSITIVE_INFINITY) >= together(edition.id)) &&
+    keys.every(({ product }) => (keysLeftOf(services, product, cartId) ?? Number.POSITIVE_INFINITY) >= keysTogether(product.id))
   );
 }

@@ -13,7 +13,12 @@ import { noteGivenBack } from './refund';
  * Writes down what was given back or is disputed at the processor itself: what is known there and not here counts on the
  * lines of its payment, in proportion to what is left of each. A dispute that was lost has taken the whole.
  */
-export function hearOfMoney(tx: Db, services: Tracked, charge: ChargeRow, answer: Extract<ChargeAnswer, { state: 'captured' }>): void {
+export function hearOfMoney(
+  tx: Db,
+  services: Tracked,
+  charge: ChargeRow,
+  answer: Pick<Extract<ChargeAnswer, { state: 'captured' }>, 'refunded' | 'dispute'>,
+): void {
   // What pays for nothing is on its way back already, and is no part of what was sold.
   if (isQueued(tx, `void ${charge.id}`)) return;
   if (answer.dispute && answer.dispute !== charge.dispute) tx.update(charges).set({ dispute: answer.dispute }).where(eq(charges.id, charge.id)).run();

@@ -30,6 +30,8 @@ export function settle(services: Tracked & LiveServices, chargeId: string, answe
     const charge = findCharge(tx, chargeId);
     if (!charge) throw new Error(`There is no charge ${chargeId}.`);
     if (charge.state === 'captured' && answer.state === 'captured') hearOfMoney(tx, services, charge, answer);
+    // Undone at the processor by hand: all of it is back.
+    if (charge.state === 'captured' && answer.state === 'voided') hearOfMoney(tx, services, charge, { refunded: charge.amount });
     if (charge.state === 'captured' || charge.state === 'voided' || charge.state === 'declined') return;
     const order = loadOrder(tx, charge.orderId);
     const change = (values: Partial<ChargeRow>) =>
