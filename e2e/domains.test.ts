@@ -42,6 +42,7 @@ it('a domain is added, its entries are copied to whoever keeps its names, and th
         await names.type('Name', name);
         await names.type('Value', value);
         await names.click('Add');
+        await names.sees(value);
       }
     } finally {
       await names.leave();

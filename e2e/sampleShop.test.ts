@@ -100,8 +100,13 @@ describe('the studio', () => {
       await seller.open(`${ruta.studio}/sales/partners`);
       await seller.sees('The Cloudy Club');
       const field = () => seller.driver.executeScript<string>('return document.querySelector("[cmdk-input]")?.value ?? ""');
-      await seller.driver.actions().sendKeys('/', '1', '2', '6', '3').perform();
+      // A processor many times slower draws the field while somebody types at their usual pace.
+      await seller.slowDown(15);
+      const pace = seller.driver.actions();
+      for (const key of ['/', '1', '2', '6', '3']) pace.sendKeys(key).pause(70);
+      await pace.perform();
       await seller.until(async () => (await field()) === '1263', 'every key is there');
+      await seller.slowDown(1);
       await seller.until(
         async () => (await seller.driver.executeScript<string>('return document.querySelector("[cmdk-item]")?.innerText ?? ""')).startsWith('Order 1263'),
         'the order of this number is first',

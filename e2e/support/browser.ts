@@ -50,6 +50,11 @@ export class Person {
     rmSync(this.profile, { recursive: true, force: true });
   }
 
+  /** Makes the processor that the page runs on so many times slower. */
+  slowDown(times: number): Promise<unknown> {
+    return (this.driver as chrome.Driver).sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: times });
+  }
+
   open = (url: string) => this.driver.get(url);
   address = () => this.driver.getCurrentUrl();
 

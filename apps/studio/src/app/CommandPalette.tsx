@@ -1,6 +1,6 @@
 import { productLabel } from '@ruta/core/catalog';
 import { Command } from 'cmdk';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { catalogApi } from '../catalog/api';
 import { codesApi } from '../codes/api';
@@ -29,10 +29,8 @@ const SHOWN = 8;
 const QUIET_MS = 120;
 
 /** Finds a funnel, a stop, a product, an order, a contact or a command, and goes there. The server searches what may be long. */
-export default function CommandPalette({ keysAhead, onClose }: { keysAhead: () => string; onClose: () => void }) {
+export default function CommandPalette({ typed, onTyped, onClose }: { typed: string; onTyped: (typed: string) => void; onClose: () => void }) {
   const navigate = useNavigate();
-  // What was typed while this was being loaded is the beginning of what is looked for.
-  const [typed, setTyped] = useState(keysAhead);
   const search = useSettled(typed.trim());
   const funnels = useRows(funnelApi.useFunnelsInfiniteQuery({ limit: 100 })).rows ?? [];
   const products = useRows(catalogApi.useProductsInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
@@ -43,12 +41,6 @@ export default function CommandPalette({ keysAhead, onClose }: { keysAhead: () =
   const codes = useRows(codesApi.useCodesInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
   const partners = useRows(partnersApi.usePartnersInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
   const contacts = useRows(contactsApi.useContactsInfiniteQuery({ search, limit: SHOWN })).rows ?? [];
-  // The dialog selects what stands in its first field; what was typed ahead is gone on with, not replaced.
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const frame = requestAnimationFrame(() => field.current?.setSelectionRange(field.current.value.length, field.current.value.length));
-    return () => cancelAnimationFrame(frame);
-  }, []);
   const isMeant = (words: string) => words.toLowerCase().includes(typed.trim().toLowerCase());
   const go = (to: string) => {
     onClose();
@@ -95,9 +87,9 @@ export default function CommandPalette({ keysAhead, onClose }: { keysAhead: () =
       contentClassName="fixed z-50 left-1/2 top-[12vh] -translate-x-1/2 w-[92vw] max-w-xl rounded-md border border-line bg-white overflow-hidden"
     >
       <Command.Input
-        ref={field}
+        ref={goOn}
         value={typed}
-        onValueChange={setTyped}
+        onValueChange={onTyped}
         placeholder="Find a funnel, stop, product, order, person or command"
         className="w-full px-4 py-3 border-b border-line outline-none text-[1.05rem]"
       />
@@ -119,6 +111,12 @@ export default function CommandPalette({ keysAhead, onClose }: { keysAhead: () =
       </Command.List>
     </Command.Dialog>
   );
+}
+
+/** The field has the focus as soon as it stands, or the dialog would select what was typed before, for the next key to replace. */
+function goOn(field: HTMLInputElement | null): void {
+  field?.focus();
+  field?.setSelectionRange(field.value.length, field.value.length);
 }
 
 /** What is typed, once nothing more has been for a moment. */

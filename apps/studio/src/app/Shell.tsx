@@ -85,7 +85,7 @@ function useArrival(): void {
 function SignedIn({ session }: { session: Session }) {
   useArrival();
   const [finding, setFinding] = useState(false);
-  const keysAhead = useKeysAhead(finding);
+  const [looked, setLooked] = useKeysAhead(finding, '[cmdk-input]');
   const { data: shop } = shopApi.useShopQuery();
   const { teamLink } = session;
 
@@ -122,7 +122,7 @@ function SignedIn({ session }: { session: Session }) {
       <UnsavedStrip />
       {finding ? (
         <Suspense>
-          <CommandPalette keysAhead={keysAhead} onClose={() => setFinding(false)} />
+          <CommandPalette typed={looked} onTyped={setLooked} onClose={() => setFinding(false)} />
         </Suspense>
       ) : null}
     </div>

@@ -1,31 +1,27 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { type Dispatch, type SetStateAction, useEffect, useState } from 'react';
 
 /**
- * Keeps what is typed while something that is typed into is still being loaded.
- * @returns takes what was typed, and ends the keeping
+ * What is typed into something, from the key on that opens it: what comes before its field is there, however long that
+ * is being loaded and drawn, counts as typed into it.
+ * @param field a selector of the field that takes the keys itself once it has the focus
  */
-export function useKeysAhead(isOpen: boolean): () => string {
-  const typed = useRef('');
-  const isTaken = useRef(false);
+export function useKeysAhead(isOpen: boolean, field: string): [string, Dispatch<SetStateAction<string>>] {
+  const [typed, setTyped] = useState('');
   useEffect(() => {
     if (!isOpen) return;
     const onKey = (event: KeyboardEvent) => {
-      // Once it is there it has the keys itself; it may have been there from the beginning.
-      if (isTaken.current || event.metaKey || event.ctrlKey || event.altKey) return;
-      if (event.key === 'Backspace') typed.current = typed.current.slice(0, -1);
-      else if (event.key.length === 1) typed.current += event.key;
+      if (event.metaKey || event.ctrlKey || event.altKey) return;
+      if (event.target instanceof Element && event.target.matches(field)) return;
+      if (event.key === 'Backspace') setTyped((before) => before.slice(0, -1));
+      else if (event.key.length === 1) setTyped((before) => before + event.key);
       else return;
       event.preventDefault();
     };
     addEventListener('keydown', onKey, true);
     return () => {
       removeEventListener('keydown', onKey, true);
-      typed.current = '';
-      isTaken.current = false;
+      setTyped('');
     };
-  }, [isOpen]);
-  return useCallback(() => {
-    isTaken.current = true;
-    return typed.current;
-  }, []);
+  }, [isOpen, field]);
+  return [typed, setTyped];
 }
