@@ -296,9 +296,9 @@ class Walk {
       ...Object.fromEntries(ticked),
     };
     const known = { visitor: this.visitor };
-    const quoted = quoteValues(this.services, sold, { values, country: person.country, cartId, known, sent: true });
+    const quoted = quoteValues(this.services, sold, { values, country: person.country, cartId, known, person: this.visitor.id, sent: true });
     if (quoted.quote.problems.length > 0) return null;
-    saveCart(this.services, live, cartId, this.visitor.id, quoted.lines, values);
+    saveCart(this.services, live, cartId, { visitorId: this.visitor.id, person: this.visitor.id }, quoted.lines, values);
     this.happen('checkout.started', live.step.id);
     if (this.random() > rates.pays * this.past.lift * this.lift('pays')) return null;
     this.wait(1);

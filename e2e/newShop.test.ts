@@ -5,7 +5,7 @@ import { By } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { mails } from '../apps/server/test/support/clients';
-import { Installation, until } from '../apps/server/test/support/installation';
+import { Installation, SETUP_CODE, until } from '../apps/server/test/support/installation';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { canvasText, editWords, Key, press, saved, type } from './support/canvas';
@@ -34,6 +34,7 @@ describe('a wholly new shop', () => {
     expect(await axeProblems(seller)).toEqual([]);
     await seller.click('Create the shop');
     await seller.sees('Enter your name.');
+    await seller.type('Set-up code', SETUP_CODE.toLowerCase());
     await seller.type('Your name', 'Inês');
     await seller.type('E-mail', 'ines@perigeelane.test');
     await seller.type('Password', 'short');

@@ -53,6 +53,7 @@ export async function build({ quiet = false } = {}) {
     esbuild({ ...node, entryPoints: ['apps/server/src/main.ts'], outfile: 'apps/server/dist/main.js' }),
     esbuild({ ...node, entryPoints: ['apps/server/src/worker.ts'], outfile: 'apps/server/dist/worker.js' }),
     esbuild({ ...node, entryPoints: ['apps/server/src/backupCommand.ts'], outfile: 'apps/server/dist/backup.js' }),
+    esbuild({ ...node, entryPoints: ['apps/server/src/teamCommand.ts'], outfile: 'apps/server/dist/team.js' }),
     esbuild({ ...node, entryPoints: ['demo/load.ts'], outfile: 'apps/server/dist/loadDemo.js' }),
     esbuild({ ...node, entryPoints: ['apps/standins/src/main.ts'], outfile: 'apps/standins/dist/main.js' }),
     esbuild({

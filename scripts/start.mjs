@@ -1,7 +1,7 @@
 // Starts Ruta: `npm start` for a shop of your own, `npm run demo` with the sample shop, `npm run demo -- --reset` to start over.
 import { spawn, spawnSync } from 'node:child_process';
 import { createSocket } from 'node:dgram';
-import { accessSync, constants, existsSync, mkdirSync, rmSync } from 'node:fs';
+import { accessSync, constants, existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
 import { createStream } from 'rotating-file-stream';
@@ -67,6 +67,7 @@ if (reset) {
     'pictures',
     'logs',
     'backups',
+    'setup.code',
     'server.lock',
   ]) {
     rmSync(path.join(data, name), { recursive: true, force: true });
@@ -90,9 +91,17 @@ console.log(`
   Studio       http://127.0.0.1:${ports.RUTA_PORT}
   Public site  http://127.0.0.1:${ports.RUTA_SITE_PORT}${demo ? '/moon-month' : ''}
   Stand-ins    http://127.0.0.1:${ports.RUTA_STANDINS_PORT}   mailbox, card processor, test cards
-${demo ? '\n  Sign in with ines@perigeelane.test and the password moonlight-demo\n' : '\n  The first visit to the studio creates the shop’s owner.\n'}
+${demo ? '\n  Sign in with ines@perigeelane.test and the password moonlight-demo\n' : ofNewShop()}
   Ctrl-C ends everything. Data is in ${data}, the log in ${logs}
 `);
+
+/** How a shop gets its owner: whoever opens the studio first with this link. */
+function ofNewShop() {
+  const file = path.join(data, 'setup.code');
+  const code = process.env.RUTA_SETUP_CODE ?? (existsSync(file) ? readFileSync(file, 'utf8').trim() : '');
+  if (!code) return '';
+  return `\n  Set up your shop with http://127.0.0.1:${ports.RUTA_PORT}/#setup=${encodeURIComponent(code)}\n  or open the studio and type the set-up code ${code}\n`;
+}
 
 function start(name, file) {
   const child = spawn(process.execPath, ['--enable-source-maps', path.join(root, file)], { env: environment, stdio: ['ignore', 'ignore', 'pipe'] });

@@ -15,6 +15,7 @@ import { lockDataDir } from './base/dataLock';
 import { openDb } from './base/db';
 import { startJobs } from './base/jobs';
 import { refuseForeignKey } from './base/keyMark';
+import { Limits } from './base/limits';
 import { listen } from './base/listen';
 import { sendDue } from './base/outbox/outbox';
 import { isTireless, type Senders, sendRow } from './base/outbox/registry';
@@ -106,7 +107,16 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
   prepareDataDir(config.dataDir);
   const unlock = lockDataDir(config.dataDir);
   const { secrets, db, close } = openWhole(config, unlock);
-  const base = { config, db, clock, secrets, log, changes: makeChanges(), writes: new Writes(db, config.dataDir, clock) };
+  const base = {
+    config,
+    db,
+    clock,
+    secrets,
+    log,
+    changes: makeChanges(),
+    limits: new Limits(db, clock, secrets),
+    writes: new Writes(db, config.dataDir, clock),
+  };
   const recorder = new Recorder(db, log, (error) => base.writes.note(error));
   base.changes.onChange(() => forgetProducts(db));
   recorder.onRecorded(keepExposures(base));
@@ -196,6 +206,7 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     { name: 'money', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['void-charge', 'refund'] }, isTireless) },
     { name: 'courses', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['course'] }) },
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
+    { name: 'limits', run: () => services.limits.flush() },
     { name: 'backups', run: () => backUpByClock(services) },
     { name: 'experiments', run: () => watchTests(services) },
     { name: 'domains', run: () => checkDomains(services) },
@@ -215,16 +226,12 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
           return closed;
         }),
       );
+      // Whoever has tried too often has so after the next start, too; a full disk does not keep the server from ending.
+      await services.limits.flush().catch((error: Error) => log.warn({ reason: error.message }, 'limits not written down'));
       services.close();
     },
   };
 }
-
-/**
- * Proxies that end TLS stand on this machine or its own network. What they say of the client is believed, so that a sign-in
- * through them is known to be safe and limits count people, not the proxy.
- */
-const NEAR_PROXIES = 'loopback, linklocal, uniquelocal';
 
 /** What is said where something could not be written down: never that nothing has happened. */
 const unsaved = (why: string) => `This could not be saved: ${why}. What you typed is still here; try again in a minute.`;
@@ -234,7 +241,7 @@ const unpaid = () =>
 /** The studio's origin: its API, and the built interface for every other address. */
 export function studioApp(services: AllServices): Express {
   const { config } = services;
-  const app = express().disable('x-powered-by').set('trust proxy', NEAR_PROXIES);
+  const app = express().disable('x-powered-by').set('trust proxy', config.trusts);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -352,7 +359,7 @@ function atRoot(request: IncomingMessage, asked: (request: IncomingMessage, path
 /** Pages, checkout and files for visitors. */
 function siteApp(services: AllServices): Express {
   const { config, db } = services;
-  const app = express().disable('x-powered-by').disable('etag').set('trust proxy', NEAR_PROXIES);
+  const app = express().disable('x-powered-by').disable('etag').set('trust proxy', config.trusts);
   app.use((request, response, next) => {
     // What stands between the pages of a checkout may be framed as these are.
     const framed = /^\/(pay|offer|go|cart)\//.test(request.path);

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { Buyer, mails, OWNER, Seller } from './support/clients';
-import { Installation, until } from './support/installation';
+import { Installation, SETUP_CODE, until } from './support/installation';
 
 let ruta: Installation;
 afterEach(() => ruta.stop());
@@ -11,7 +11,7 @@ const CARD = '9000000000000019';
 async function shopIn(shop: { country: string; currency: string; timeZone: string; pricesIncludeTax: boolean }, price: number) {
   ruta = await Installation.start();
   const seller = new Seller(ruta.studio);
-  const made = await seller.json('/api/setup', { ...OWNER, shop: { name: 'Elsewhere', ...shop } });
+  const made = await seller.json('/api/setup', { code: SETUP_CODE, ...OWNER, shop: { name: 'Elsewhere', ...shop } });
   expect(made.status).toBe(201);
   seller.trust(((await made.json()) as { csrfToken: string }).csrfToken);
   return { seller, funnel: await seller.sellingFunnel({ price }) };

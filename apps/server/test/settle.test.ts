@@ -102,7 +102,7 @@ describe('each captured charge belongs to exactly one paid line', () => {
     expect(asked).toHaveLength(1);
     expect(linesOf(services.db, order.id)).toHaveLength(0);
     // Whatever is wrong with the cart meanwhile, its buyer is led to the page that waits, and not told that nothing was charged.
-    const guest = { visitorId: null, visitor: null, counted: null, acceptLanguage: undefined, base: services.config.siteUrl };
+    const guest = { visitorId: null, visitor: null, counted: null, acceptLanguage: undefined, person: '198.18.0.1', base: services.config.siteUrl };
     const sentAgain = () => placeOrder(services, cart.stepId, { cart: cart.cartId, shown: '1' }, guest);
     expect(await sentAgain()).toEqual({ kind: 'lead', status: 200, url: `/pay/return/${order.token}` });
     found = captured;

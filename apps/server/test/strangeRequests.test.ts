@@ -1,6 +1,7 @@
 import http from 'node:http';
+import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Buyer, Seller } from './support/clients';
+import { Buyer, OWNER, Seller } from './support/clients';
 import { Installation } from './support/installation';
 
 let ruta: Installation;
@@ -73,6 +74,38 @@ describe('every operation of the API', () => {
       });
       expect([method, path, role, response.status]).toEqual([method, path, role, 401]);
     }
+  });
+
+  it('is done by those alone whose role it names', async () => {
+    const db = new Database(`${ruta.data}/shop.sqlite`);
+    for (const role of ['editor', 'viewer'])
+      db.prepare(
+        'INSERT INTO users (id, email, name, password_hash, role, created_at) SELECT ?, ?, name, password_hash, ?, created_at FROM users WHERE role = ?',
+      ).run(`usr_${role}0000`, `${role}@perigeelane.test`, role, 'owner');
+    db.close();
+    const mayNot = { viewer: ['editor', 'owner'], editor: ['owner'] };
+    for (const [who, closed] of Object.entries(mayNot)) {
+      const one = new Seller(ruta.studio);
+      const session = await one.json('/api/session', { email: `${who}@perigeelane.test`, password: OWNER.password });
+      one.trust(((await session.json()) as { csrfToken: string }).csrfToken);
+      const answers = async (described: Described) => {
+        const address = filled(described.path, 'prd_aaaaaa');
+        return (described.method === 'get' ? await one.get(address) : await one.send(address.replace('/api', ''), {}, described.method.toUpperCase())).status;
+      };
+      const meant = operations.filter(({ role }) => role !== 'open').filter(isTried);
+      expect(meant.filter(({ role }) => closed.includes(role)).length).toBeGreaterThan(5);
+      for (const operation of meant) {
+        const isRefused = (await answers(operation)) === 403;
+        expect([who, operation.method, operation.path, isRefused]).toEqual([who, operation.method, operation.path, closed.includes(operation.role)]);
+      }
+    }
+    // What moves money, whom else it concerns, and how the shop is connected is the owner's.
+    const own = operations.filter(({ role }) => role === 'owner').map(({ path: address }) => address);
+    for (const kind of ['/api/shop', '/api/connections', '/api/domains', '/refunds'])
+      expect(
+        own.some((address) => address.includes(kind)),
+        kind,
+      ).toBe(true);
   });
 
   it('takes whatever it is asked for the sender’s mistake, in words, and never for its own', async () => {

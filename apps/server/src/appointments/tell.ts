@@ -4,6 +4,7 @@ import { mail } from '../base/outbox/kinds/mail';
 import { enqueue } from '../base/outbox/outbox';
 import type { LiveServices } from '../funnel/live';
 import { bookingMail } from '../mail/bookingMail';
+import { mayWriteTo } from '../mail/fewMails';
 import { letterhead } from '../mail/letterhead';
 import { loadShop } from '../shop/store';
 import type { BookingRow } from './store';
@@ -35,6 +36,7 @@ export function tellBoth(
       attendee: to === 'buyer' ? { ...attendee, name: '' } : attendee,
       isCancelled: what === 'cancelled',
     });
+    if (to === 'buyer' && what === 'booked' && !mayWriteTo(services, attendee.email)) continue;
     enqueue(tx, services, mail, {
       payload: bookingMail(letterhead(services, to === 'buyer' ? (live.step(booking.stepId)?.publication.funnelId ?? null) : null), {
         to,

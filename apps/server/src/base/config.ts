@@ -1,5 +1,6 @@
 import { accessSync, chmodSync, constants, existsSync, mkdirSync, statSync } from 'node:fs';
 import path from 'node:path';
+import { readProxies, type Trusts } from './proxies';
 
 /** Where the server listens, keeps its data and finds its built files; every setting comes from the environment. */
 export interface Config {
@@ -19,6 +20,10 @@ export interface Config {
   /** How often unfinished payments are asked after and the outbox is emptied, in milliseconds. */
   jobsEveryMs: number;
   production: boolean;
+  /** Which proxies are believed in what they say of whoever is behind them. */
+  trusts: Trusts;
+  /** What the first visit has to know, if whoever runs the server has chosen it; else one is made and printed. */
+  setupCode: string | null;
   /** Where backups are kept, if not within the data folder. */
   backupDir: string | null;
 }
@@ -50,6 +55,8 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
     providerTimeoutMs: Number(environment.RUTA_PROVIDER_TIMEOUT_MS ?? 8000),
     jobsEveryMs: Number(environment.RUTA_JOBS_EVERY_MS ?? 1000),
     production: environment.NODE_ENV === 'production',
+    trusts: readProxies(environment.RUTA_PROXIES),
+    setupCode: environment.RUTA_SETUP_CODE?.trim() || null,
     backupDir: environment.RUTA_BACKUPS ? path.resolve(environment.RUTA_BACKUPS) : null,
   };
 }

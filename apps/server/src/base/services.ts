@@ -3,6 +3,7 @@ import type { Changes } from './changes';
 import type { Clock } from './clock';
 import type { Config } from './config';
 import type { Db } from './db';
+import type { Limits } from './limits';
 import type { Secrets } from './secrets';
 import type { Writes } from './writes';
 
@@ -17,6 +18,8 @@ export interface Services {
   secrets: Secrets;
   log: Logger;
   changes: Changes;
+  /** What people may do so often only. */
+  limits: Limits;
   /** Whether what happens can be written down. */
   writes: Writes;
 }

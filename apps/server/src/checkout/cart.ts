@@ -7,6 +7,7 @@ import type { Services } from '../base/services';
 import type { LiveStep } from '../funnel/live';
 import { orderOfCart, wasPaid } from '../orders/store';
 import { loadShop } from '../shop/store';
+import { NEW_CARTS } from './fewTries';
 import { carts } from './tables';
 
 export type CartRow = typeof carts.$inferSelect;
@@ -39,14 +40,16 @@ export interface SavedCart {
   isNew: boolean;
   /** False if the cart is another checkout's or somebody else's; then it is left as it is. */
   belongs: boolean;
+  /** More were begun by this person than one begins: it was not kept. */
+  isOneTooMany?: true;
 }
 
 /** Saves a cart that has an address, so that it is known who left and with what. A paid cart is left as it is. */
 export function saveCart(
-  { db, clock }: Pick<Services, 'db' | 'clock'>,
+  { db, clock, limits }: Pick<Services, 'db' | 'clock' | 'limits'>,
   live: LiveStep,
   cartId: string,
-  visitorId: string | null,
+  { visitorId, person }: { visitorId: string | null; person: string },
   lines: CartLine[],
   values: OrderValues,
 ): SavedCart {
@@ -55,6 +58,7 @@ export function saveCart(
   const known = byId(db).get({ cartId });
   if (known && (known.stepId !== live.step.id || (known.visitorId && known.visitorId !== visitorId))) return { isNew: false, belongs: false };
   if (!known) {
+    if (!limits.take(NEW_CARTS, person)) return { isNew: false, belongs: true, isOneTooMany: true };
     const place = { id: cartId, visitorId, funnelId: live.publication.funnelId, stepId: live.step.id, mode: loadShop(db).settings.mode };
     db.insert(carts)
       .values({ ...place, ...content, token: newToken(), createdAt: now })

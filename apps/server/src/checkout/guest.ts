@@ -1,4 +1,5 @@
 import type { Request } from 'express';
+import { personAt } from '../base/limits';
 import { baseOf } from '../domains/address';
 import type { Tracked } from '../tracking/recorder';
 import { countedVisitor, visitorIdOf, visitorOf } from '../tracking/visitor';
@@ -11,6 +12,7 @@ export function guestOf(services: Tracked, request: Request): Guest {
     visitor: visitorOf(services, request),
     counted: countedVisitor(services, request),
     acceptLanguage: request.get('accept-language'),
+    person: personAt(request.ip),
     base: baseOf(services, request),
   };
 }

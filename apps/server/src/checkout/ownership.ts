@@ -3,6 +3,7 @@ import { mail } from '../base/outbox/kinds/mail';
 import { enqueue } from '../base/outbox/outbox';
 import type { Services } from '../base/services';
 import type { ContactRow } from '../contacts/store';
+import { mayWriteTo } from '../mail/fewMails';
 import { letterhead } from '../mail/letterhead';
 import { ownedMail } from '../mail/ownedMail';
 import { orderAddress } from '../orders/address';
@@ -13,6 +14,7 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 
 /** Writes to somebody who would have bought what can be bought once, and which they have: at most once a day for each product. */
 export function tellOwner(services: Services, contact: ContactRow, product: Product): void {
+  if (!mayWriteTo(services, contact.email)) return;
   const { db, clock } = services;
   const shop = loadShop(db);
   const order = orderWith(db, contact.id, product.id, shop.settings.mode);

@@ -8,12 +8,13 @@ import { type CheckoutOption, checkoutOptions } from '@ruta/pages';
 import type { Services } from '../base/services';
 import { leftOf } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
-import { codeUses, findCode, type StoredCode } from '../codes/store';
+import { codeUses, type StoredCode } from '../codes/store';
+import { tryCode } from '../codes/tries';
 import type { Known } from '../facts/gather';
 import { loadShop } from '../shop/store';
 import { type OfferedBump, offeredBumps } from './bumps';
 
-type Needs = Pick<Services, 'db' | 'clock'>;
+type Needs = Pick<Services, 'db' | 'clock' | 'limits'>;
 
 /** What is sold at a checkout: the product, by which of the step's offers, and the bumps beside it. */
 export interface Sold {
@@ -28,6 +29,8 @@ export interface Wanted {
   country: string;
   cartId: string | null;
   known: Known;
+  /** Whose tries are counted together. */
+  person: string;
   /** The form was sent, so that what is not ticked was unticked. */
   sent: boolean;
 }
@@ -64,7 +67,7 @@ export function offeredOptions(services: Needs, product: Product, offer: Offer, 
  * Quotes what a buyer wants. Whatever they typed wrongly is said at its field, and left out of the sum, so that there
  * is a total to show at all times. The browser's own sums are never looked at.
  */
-export function quoteValues(services: Needs, { product, offer, bumps }: Sold, { values, country, cartId, known, sent }: Wanted): QuotedCart {
+export function quoteValues(services: Needs, { product, offer, bumps }: Sold, { values, country, cartId, known, person, sent }: Wanted): QuotedCart {
   const { db, clock } = services;
   const shop = loadShop(db);
   const fallbackPriceId = firstLeft(services, product, offer, cartId);
@@ -73,8 +76,8 @@ export function quoteValues(services: Needs, { product, offer, bumps }: Sold, { 
   const left = leftOf(services, edition, cartId);
   if (left !== null && line.quantity > left) errors.quantity = left === 0 ? 'This is sold out.' : `Only ${left} ${left === 1 ? 'is' : 'are'} left.`;
 
-  const code = values.code?.trim() ? findCode(db, values.code) : undefined;
-  if (values.code?.trim() && !code) errors.code = 'This code is not known. Look for a typing mistake.';
+  const { code, error: wrongCode } = tryCode(services, person, values.code);
+  if (wrongCode) errors.code = wrongCode;
   const buyer: QuoteInput['buyer'] = {
     country,
     ...(values.region && regionsOf(shop, country).includes(values.region) ? { region: values.region } : {}),

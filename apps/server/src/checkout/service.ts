@@ -17,8 +17,9 @@ import { loadShop } from '../shop/store';
 import { onceId } from '../tracking/onceId';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
 import { makeEvent, placeOf } from '../tracking/visitor';
-import { saveCart } from './cart';
+import { type SavedCart, saveCart } from './cart';
 import { closedAnswer, closedHere } from './closed';
+import { DECLINED_CARDS, TOO_MANY_CARDS, TOO_MANY_CARTS } from './fewTries';
 import { holdFor } from './holds';
 import { tellOwner } from './ownership';
 import { type QuotedCart, quoteValues, type Sold } from './quotedCart';
@@ -34,6 +35,8 @@ export interface Guest {
   /** The same, if the visit counts in the figures. */
   counted: VisitorRow | null;
   acceptLanguage: string | undefined;
+  /** Whose tries are counted together: of one computer, or one household. */
+  person: string;
   /** The address of the public site as they came to it: by a domain of the seller's they stay there. */
   base: string;
 }
@@ -71,22 +74,29 @@ export function findCheckout(services: Needs, stepId: string, body: unknown, gue
   }
   // A code that the form does not ask for can only have come with a link, and is then among the values.
   const country = chosenCountry(services, sold.product, values.country);
-  return { live, sold, values, country, quoted: quoteValues(services, sold, { values, country, cartId: values.cart ?? null, known, sent: true }) };
+  return {
+    live,
+    sold,
+    values,
+    country,
+    quoted: quoteValues(services, sold, { values, country, cartId: values.cart ?? null, known, person: guest.person, sent: true }),
+  };
 }
 
-/** Saves the cart and says once that a checkout was begun. @returns false if the cart is somebody else's */
-export function beginCheckout(services: Needs, { visitorId, counted }: Guest, cartId: string, { live, quoted, values }: OpenCheckout): boolean {
-  const { isNew, belongs } = saveCart(services, live, cartId, visitorId, quoted.lines, values);
-  if (!counted || !belongs) return belongs;
+/** Saves the cart and says once that a checkout was begun. @returns what became of the cart: somebody else's, and one of too many, are not kept */
+export function beginCheckout(services: Needs, guest: Guest, cartId: string, { live, quoted, values }: OpenCheckout): SavedCart {
+  const saved = saveCart(services, live, cartId, guest, quoted.lines, values);
+  const { counted } = guest;
+  if (!counted || !saved.belongs || saved.isOneTooMany) return saved;
   const { mode } = loadShop(services.db).settings;
-  if (isNew) services.recorder.gather(makeEvent(services, 'checkout.started', mode, counted, placeOf(live)), counted);
+  if (saved.isNew) services.recorder.gather(makeEvent(services, 'checkout.started', mode, counted, placeOf(live)), counted);
   // What is in the cart is told once for each product, whatever is changed of it and put back.
   for (const { productId, name, role, quantity, discounted, part } of quoted.quote.lines) {
     if (part === 'set-up fee') continue;
     const place = { ...placeOf(live), data: { productId, name, role, quantity, value: discounted } };
     services.recorder.gather(makeEvent(services, 'cart.added', mode, counted, place, onceId('cart', cartId, productId)), counted);
   }
-  return belongs;
+  return saved;
 }
 
 /**
@@ -125,9 +135,11 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
     return show(422, { errors, message: elsewhere });
   }
   const form = parsed.data;
-  if (!beginCheckout(services, guest, form.cart, found)) {
+  const saved = beginCheckout(services, guest, form.cart, found);
+  if (!saved.belongs) {
     return { kind: 'refused', status: 409, message: 'This cart belongs to another checkout. Reload the page; nothing was charged.' };
   }
+  if (saved.isOneTooMany) return show(429, { message: TOO_MANY_CARTS });
   if (form.shown !== quote.dueToday) {
     return show(409, {
       message: `The total has changed to ${quoteFacts(quote).total} since you opened this page. Nothing was charged. Look it over, then press the button again.`,
@@ -141,11 +153,15 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
     tellOwner(services, owner, product);
     return show(409, { message: 'We have written to this address about your order; look into your mailbox. Nothing was charged.' });
   }
+  if (needsCard(quote) && services.limits.isReached(DECLINED_CARDS, guest.person)) return show(429, { message: TOO_MANY_CARDS });
   const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), ...wantedOf(db, quote), code: quoted.code });
   if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
   // Coming back from the bank is told apart, so that nobody is led there in a circle.
   const outcome = await payCart(services, newOrder(services, guest, form, found), form.token, (order) => `${guest.base}/pay/return/${order.token}?from=bank`);
-  if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason) });
+  if (outcome.state === 'declined') {
+    services.limits.count(DECLINED_CARDS, guest.person);
+    return show(402, { message: declineMessage(outcome.reason) });
+  }
   return { kind: 'lead', status: 200, url: whereTo(services, outcome) };
 }
 

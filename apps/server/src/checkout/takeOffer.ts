@@ -20,6 +20,7 @@ import { declineMessage } from '../payments/messages';
 import { whereTo } from '../payments/whereTo';
 import type { Tracked } from '../tracking/recorder';
 import { visitorOf } from '../tracking/visitorOf';
+import { DECLINED_CARDS, TOO_MANY_CARDS } from './fewTries';
 import { holdFor } from './holds';
 import { cardOnFile, type OfferPageState, shownOffer } from './offerView';
 import type { Guest } from './service';
@@ -111,6 +112,7 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
   const isElsewhere = order.visitorId !== null && order.visitorId !== guest.visitorId;
   if (oneClick && needsCard(quote) && (offer.confirms || isElsewhere) && !sent.confirmed) return show(200, { asking: offer.id });
   if (needsCard(quote) && !oneClick && sent.token === '') return show(422, { message: 'Enter your card details to add this.', refused: true });
+  if (needsCard(quote) && services.limits.isReached(DECLINED_CARDS, guest.person)) return show(429, { message: TOO_MANY_CARDS, refused: true });
   const refused = holdFor(services, { cartId: order.cartId, email: order.email, ...wantedOf(services.db, quote) });
   if (refused) return show(409, { message: refused.message });
   const sendTo = wanted.asksAddress ? addressed(services, order, values) : order;
@@ -119,7 +121,10 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
     { order: sendTo, stepId, offerId: offer.id, quote: storedQuote(quote), token: sent.token },
     (payment) => `${guest.base}/pay/return/${order.token}?from=bank&payment=${payment.id}`,
   );
-  if (outcome.state === 'declined') return show(402, { message: declineMessage(outcome.reason), refused: true });
+  if (outcome.state === 'declined') {
+    services.limits.count(DECLINED_CARDS, guest.person);
+    return show(402, { message: declineMessage(outcome.reason), refused: true });
+  }
   return { kind: 'lead', url: whereTo(services, outcome) };
 }
 

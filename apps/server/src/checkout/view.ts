@@ -67,6 +67,8 @@ export const quoteFacts = (quote: Quote) => ({
 export interface CheckoutInput {
   visitor: VisitorRow | null;
   visitorId: string | undefined;
+  /** Whose tries are counted together. */
+  person: string;
   acceptLanguage: string;
   /** The buyer asked for a new cart although one was paid. */
   again: boolean;
@@ -110,7 +112,14 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
   const isOwn = open && (open.visitorId === null || open.visitorId === (input.visitorId ?? null));
   const cartId = isOwn ? open.id : newId(clock, 'cart');
   // What was unticked in a cart that is kept stays unticked.
-  const wanted = { values, country, cartId, known: { visitor: input.visitor, acceptLanguage: input.acceptLanguage }, sent: open !== undefined };
+  const wanted = {
+    values,
+    country,
+    cartId,
+    known: { visitor: input.visitor, acceptLanguage: input.acceptLanguage },
+    person: input.person,
+    sent: open !== undefined,
+  };
   let quoted = quoteValues(services, sold, wanted);
   if (!values.code && input.savedCode) {
     const withCode = quoteValues(services, sold, { ...wanted, values: { ...values, code: input.savedCode } });

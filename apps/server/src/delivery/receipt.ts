@@ -7,6 +7,7 @@ import type { Mail } from '../base/outbox/kinds/mail';
 import { receipt } from '../base/outbox/kinds/receipt';
 import { enqueue, isQueued, sendNow } from '../base/outbox/outbox';
 import type { Services } from '../base/services';
+import { mayWriteTo } from '../mail/fewMails';
 import { letterhead } from '../mail/letterhead';
 import type { MailedOrder } from '../mail/mailedOrder';
 import { receiptMail, receiptSubject } from '../mail/receiptMail';
@@ -26,6 +27,8 @@ const additionKey = (paymentId: string) => `receipt ${paymentId}`;
 
 /** Queues the buyer's receipt; it tells everything that is bought by the time it is sent. */
 export function queueReceipt(tx: Db, services: Services, order: OrderRow, { waits }: { waits: boolean }, idempotencyKey = receiptKey(order.id)): void {
+  // A gift is sent to whatever address was typed; what was paid for, to its buyer.
+  if (order.number === null && !mayWriteTo(services, order.buyer.email)) return;
   enqueue(tx, services, receipt, {
     payload: { orderId: order.id, paymentId: null, to: order.buyer.email, subject: subjectOf(services, order, countedQuotes(tx, order.id), false) },
     idempotencyKey,
@@ -84,7 +87,8 @@ export function mailedOrder(services: Services, order: OrderRow, quotes: StoredQ
     test: order.mode === 'test',
     number: order.number,
     quote: mergedQuote(quotes),
-    buyer: order.buyer,
+    // The shop's mail carries nobody's words to an address that they may only have typed.
+    buyer: order.total > 0 ? order.buyer : { email: order.buyer.email, firstName: '' },
     orderUrl: orderAddress(services, order.token),
     downloads: grantsOf(services.db, [order.id]).map((grant) => ({ name: grant.name, url: downloadLink(services, grant.id, 'mail') })),
     ...received(services, order),

@@ -1,5 +1,4 @@
 import express, { Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { Refusal } from '../base/problem';
 import { renderMessage } from '../site/renderMessage';
 import type { Tracked } from '../tracking/recorder';
@@ -11,13 +10,7 @@ const PER_MINUTE = 120;
 /** Where other places send leads: a form that was pasted into another site, a program, an ad platform's webhook. */
 export function leadSite(services: Tracked): Router {
   const router = Router();
-  const limit = rateLimit({
-    windowMs: 60_000,
-    limit: PER_MINUTE,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    message: 'Too many at once. Wait a minute.',
-  });
+  const limit = services.limits.middleware({ name: 'leads', most: PER_MINUTE, windowMs: 60_000 }, { message: 'Too many at once. Wait a minute.' });
   router.post('/leads/:key', limit, express.json({ limit: '64kb' }), express.urlencoded({ extended: true, limit: '64kb' }), (request, response) => {
     const source = sourceByKey(services.db, String(request.params.key));
     const isForm = request.is('application/x-www-form-urlencoded') !== false;

@@ -1,7 +1,6 @@
 import { isElementOf } from '@ruta/core/elements';
 import { findElement, type PageDocument } from '@ruta/core/page';
 import express, { Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { appointmentsOn } from '../appointments/shown';
 import { whoOf } from '../facts/who';
 import { type LiveServices, stepPath } from '../funnel/live';
@@ -17,13 +16,10 @@ const BOOKINGS_PER_MINUTE = 10;
 /** Booking a time on a page. */
 export function appointmentSite(services: Tracked & LiveServices): Router {
   const router = Router();
-  const limit = rateLimit({
-    windowMs: 60_000,
-    limit: BOOKINGS_PER_MINUTE,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    message: 'Too many bookings in a short time. Wait a minute, then try again.',
-  });
+  const limit = services.limits.middleware(
+    { name: 'bookings', most: BOOKINGS_PER_MINUTE, windowMs: 60_000 },
+    { message: 'Too many bookings in a short time. Wait a minute, then try again.' },
+  );
   router.post('/go/:stepId/appointment', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request, response, next) => {
     const elementOn = (page: PageDocument) => findElement(page, String(request.body?._appointment))?.element;
     const live = services.live.stepHaving(String(request.params.stepId), whoOf(services, request), (page) => elementOn(page) !== undefined);

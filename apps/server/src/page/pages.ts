@@ -4,6 +4,7 @@ import { mainOffer } from '@ruta/core/offers';
 import { isConditional, isPersonalPage, shownPage, versionKey } from '@ruta/core/page';
 import { type NextFunction, type Request, type Response, Router } from 'express';
 import { cookieOf, giveCookie } from '../base/cookies';
+import { personAt } from '../base/limits';
 import type { Closed } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
 import { closedAnswer, closedHere } from '../checkout/closed';
@@ -11,7 +12,7 @@ import { guestOf } from '../checkout/guest';
 import { sendOfferAnswer } from '../checkout/offerSite';
 import { openOffers } from '../checkout/takeOffer';
 import { openCheckout, soldAt } from '../checkout/view';
-import { findCode } from '../codes/store';
+import { tryCode } from '../codes/tries';
 import { orderByToken, orderView } from '../delivery/orderView';
 import { releaseReceipt } from '../delivery/receipt';
 import { whoAsks } from '../delivery/whoAsks';
@@ -151,7 +152,7 @@ export function pageRoutesOfSite(services: Needs): Router {
       return moved ? response.set('cache-control', 'no-cache').redirect(301, stepPath(moved) + (mark < 0 ? '' : request.originalUrl.slice(mark))) : next();
     }
     response.set('content-security-policy', pagePolicy(services, live));
-    if (typeof request.query.code === 'string') rememberCode(response, request.query.code);
+    if (typeof request.query.code === 'string') rememberCode(request, response, request.query.code);
     // What has closed by its date leads elsewhere from every page that offers it; the date is looked at on each view.
     const closes = closesAt(live);
     if (closes !== undefined && closes <= clock.now()) {
@@ -183,6 +184,7 @@ export function pageRoutesOfSite(services: Needs): Router {
       ? openCheckout(services, live, sold, {
           visitor: visitorOf(services, request),
           visitorId,
+          person: personAt(request.ip),
           acceptLanguage: request.get('accept-language') ?? '',
           again: request.query.again === '1',
           cartToken: typeof request.query.cart === 'string' ? request.query.cart : undefined,
@@ -237,9 +239,9 @@ export function pageRoutesOfSite(services: Needs): Router {
   }
 
   /** A code that came with a link is remembered for the checkout, however many pages lie between. */
-  function rememberCode(response: Response, typed: string): void {
-    const found = findCode(db, typed.slice(0, 40));
-    if (found) giveCookie(response, CODE_COOKIE, found.terms.code, { httpOnly: true, sameSite: 'lax', maxAge: CODE_SECONDS, path: '/' });
+  function rememberCode(request: Request, response: Response, typed: string): void {
+    const { code } = tryCode(services, personAt(request.ip), typed.slice(0, 40));
+    if (code) giveCookie(response, CODE_COOKIE, code.terms.code, { httpOnly: true, sameSite: 'lax', maxAge: CODE_SECONDS, path: '/' });
   }
 
   return router;

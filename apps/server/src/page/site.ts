@@ -4,7 +4,6 @@ import { type Move, nextStep } from '@ruta/core/funnel';
 import { readAnswers } from '@ruta/core/leads';
 import { allElements, findElement, type PageDocument } from '@ruta/core/page';
 import express, { type Request, type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { ContactRow } from '../contacts/store';
 import { isOwnAddress } from '../domains/address';
 import { gatherFacts } from '../facts/gather';
@@ -77,13 +76,10 @@ export function pageSite(services: Tracked & LiveServices): Router {
     return isOwnAddress(services, to) ? response.redirect(303, carriedOver(services, request, to)) : gone(response);
   });
 
-  const limit = rateLimit({
-    windowMs: 60_000,
-    limit: FORMS_PER_MINUTE,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    message: 'Too many forms in a short time. Wait a minute, then try again.',
-  });
+  const limit = services.limits.middleware(
+    { name: 'forms', most: FORMS_PER_MINUTE, windowMs: 60_000 },
+    { message: 'Too many forms in a short time. Wait a minute, then try again.' },
+  );
 
   router.post('/go/:stepId/form', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request: Request, response: Response) => {
     const formOn = (page: PageDocument) =>

@@ -14,19 +14,26 @@ declare module 'express-session' {
     /** When it began, Unix time in milliseconds, and in which browser. */
     since?: number;
     browser?: string;
+    /** What an authenticator app was just told, until a code of it comes back. */
+    newTwoFactor?: string;
   }
 }
+
+export const SESSION_COOKIE = 'ruta.sid';
+export const COOKIE_PATH = '/api';
 
 /** Sign-in by a cookie that scripts cannot read. */
 export function sessions(services: Services) {
   return session({
-    name: 'ruta.sid',
+    name: SESSION_COOKIE,
     secret: services.secrets.sessionSecret,
     store: new SessionStore(services.db, services.clock),
     resave: false,
     saveUninitialized: false,
     rolling: false,
     cookie: {
+      // Cookies know no ports: the public site beside the studio does not get it.
+      path: COOKIE_PATH,
       httpOnly: true,
       sameSite: 'strict',
       secure: services.config.studioUrl.startsWith('https:'),

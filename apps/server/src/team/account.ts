@@ -61,8 +61,13 @@ export async function changePassword(
   const passwordHash = await argon2.hash(password);
   db.transaction((tx) => {
     tx.update(users).set({ passwordHash }).where(eq(users.id, userId)).run();
-    for (const { id } of rowsOf(tx, userId)) if (id !== sessionId) tx.delete(sessions).where(eq(sessions.id, id)).run();
+    endOthers(tx, userId, sessionId);
   });
+}
+
+/** Signs somebody out of every browser but this one. */
+export function endOthers(tx: Db, userId: string, sessionId: string): void {
+  for (const { id } of rowsOf(tx, userId)) if (id !== sessionId) tx.delete(sessions).where(eq(sessions.id, id)).run();
 }
 
 interface Kept {

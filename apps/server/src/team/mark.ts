@@ -28,7 +28,12 @@ export function teamLink(services: Needs, base = services.config.siteUrl): strin
 /** Answers the link above. */
 export function handleTeamLink(services: Needs, request: Request, response: Response): void {
   if (holds(services, 'team-link', String(request.query.mark ?? ''))) {
-    response.cookie(COOKIE, mark(services, 'team', services.clock.now() + MARK_MS), { httpOnly: true, sameSite: 'lax', maxAge: MARK_MS });
+    response.cookie(COOKIE, mark(services, 'team', services.clock.now() + MARK_MS), {
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: services.config.siteUrl.startsWith('https:'),
+      maxAge: MARK_MS,
+    });
   }
   const to = request.query.to;
   response.set('cache-control', 'no-store');

@@ -1,19 +1,30 @@
-import { CredentialsSchema, ForgottenSchema, PasswordChangeSchema, ResetSchema, SessionSchema, SetupSchema, SignedInSchema } from '@ruta/core/team';
+import {
+  CredentialsSchema,
+  ForgottenSchema,
+  NewTwoFactorSchema,
+  PasswordChangeSchema,
+  RecoveryCodesSchema,
+  ResetSchema,
+  SessionSchema,
+  SetupSchema,
+  SignedInSchema,
+  TwoFactorOffSchema,
+  TwoFactorOnSchema,
+  TwoFactorSchema,
+} from '@ruta/core/team';
 import type { Request, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import type { Api } from '../base/api';
-import { Refusal, sendProblem } from '../base/problem';
+import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { isOwnAddress } from '../domains/address';
 import { findShop } from '../shop/store';
-import { currentUser, startSession } from './access';
+import { COOKIE_PATH, currentUser, SESSION_COOKIE, startSession } from './access';
 import { changePassword, endSession, resetPassword, sendReset, sessionsOf } from './account';
 import { teamLink } from './mark';
 import { setUp, signIn } from './service';
-
-const TRIES_PER_WINDOW = 10;
-const WINDOW_MS = 5 * 60 * 1000;
+import { fewTries, rememberBrowser } from './tries';
+import { beginTwoFactor, turnTwoFactorOff, turnTwoFactorOn, twoFactorOf } from './twoFactor';
 
 /**
  * Signing in and out, and the first set-up.
@@ -21,18 +32,9 @@ const WINDOW_MS = 5 * 60 * 1000;
  */
 export function teamRoutes(api: Api, router: Router, services: Services, onSetUp: () => Promise<void>): void {
   const { db } = services;
-  router.use(
-    ['/session', '/setup', '/account/password'],
-    rateLimit({
-      windowMs: WINDOW_MS,
-      limit: TRIES_PER_WINDOW,
-      skipSuccessfulRequests: true,
-      standardHeaders: 'draft-8',
-      legacyHeaders: false,
-      handler: (_request, response) => sendProblem(response, 429, 'Too many tries. Wait five minutes, then try again.'),
-      skip: (request) => request.method !== 'POST' && request.method !== 'PUT',
-    }),
-  );
+  const { tries, forgotten } = fewTries(services);
+  router.use(['/session', '/setup', '/account'], tries);
+  router.post('/session/forgotten', forgotten);
 
   api.on(
     { method: 'get', path: '/open', summary: 'Open a page of the shop so that the visit does not count', query: z.object({ to: z.string().max(2000) }) },
@@ -53,15 +55,19 @@ export function teamRoutes(api: Api, router: Router, services: Services, onSetUp
     };
   });
 
-  api.on({ method: 'post', path: '/session', summary: 'Sign in', body: CredentialsSchema, response: SessionSchema, open: true }, async ({ body, request }) => {
-    const user = await signIn(db, body);
-    return { user, needsSetup: false, csrfToken: await startSession(services, request, user), teamLink: teamLink(services) };
-  });
+  api.on(
+    { method: 'post', path: '/session', summary: 'Sign in', body: CredentialsSchema, response: SessionSchema, open: true },
+    async ({ body, request, response }) => {
+      const user = await signIn(services, body);
+      rememberBrowser(services, response, user.email);
+      return { user, needsSetup: false, csrfToken: await startSession(services, request, user), teamLink: teamLink(services) };
+    },
+  );
 
   api.on({ method: 'delete', path: '/session', summary: 'Sign out', role: 'viewer' }, ({ request, response }) => {
     return new Promise<void>((resolve, reject) => {
       request.session.destroy((error) => {
-        response.clearCookie('ruta.sid');
+        response.clearCookie(SESSION_COOKIE, { path: COOKIE_PATH });
         return error ? reject(error) : resolve();
       });
     });
@@ -122,10 +128,61 @@ export function teamRoutes(api: Api, router: Router, services: Services, onSetUp
   );
 
   api.on(
-    { method: 'post', path: '/setup', summary: 'Create the owner and the shop', body: SetupSchema, response: SessionSchema, open: true },
+    { method: 'get', path: '/account/two-factor', summary: 'Whether one’s sign-in asks for a code', response: TwoFactorSchema, role: 'viewer' },
+    ({ request }) => twoFactorOf(services, signedIn(request).user.id),
+  );
+  api.on(
+    {
+      method: 'post',
+      path: '/account/two-factor/begin',
+      summary: 'Make what an authenticator app is to be told',
+      response: NewTwoFactorSchema,
+      role: 'viewer',
+    },
+    async ({ request }) => {
+      const begun = await beginTwoFactor(services, signedIn(request).user.email);
+      request.session.newTwoFactor = begun.secret;
+      return begun;
+    },
+  );
+  api.on(
+    {
+      method: 'post',
+      path: '/account/two-factor',
+      summary: 'Have codes asked for at sign-in',
+      body: TwoFactorOnSchema,
+      response: RecoveryCodesSchema,
+      role: 'viewer',
+    },
     async ({ body, request }) => {
+      const { user, sessionId } = signedIn(request);
+      const recoveryCodes = await turnTwoFactorOn(services, { userId: user.id, sessionId }, { ...body, secret: request.session.newTwoFactor });
+      delete request.session.newTwoFactor;
+      return { recoveryCodes };
+    },
+  );
+  api.on(
+    {
+      method: 'put',
+      path: '/account/two-factor/off',
+      summary: 'Have no codes asked for any more',
+      body: TwoFactorOffSchema,
+      response: TwoFactorSchema,
+      role: 'viewer',
+    },
+    async ({ body, request }) => {
+      const { user } = signedIn(request);
+      await turnTwoFactorOff(services, user.id, body.password);
+      return twoFactorOf(services, user.id);
+    },
+  );
+
+  api.on(
+    { method: 'post', path: '/setup', summary: 'Create the owner and the shop', body: SetupSchema, response: SessionSchema, open: true },
+    async ({ body, request, response }) => {
       const user = await setUp(services, body);
       await onSetUp();
+      rememberBrowser(services, response, user.email);
       return { user, needsSetup: false, csrfToken: await startSession(services, request, user), teamLink: teamLink(services) };
     },
   );

@@ -7,6 +7,12 @@ export const users = sqliteTable('users', {
   passwordHash: text().notNull(),
   role: text({ enum: ['owner', 'editor', 'viewer'] }).notNull(),
   createdAt: integer().notNull(),
+  /** The secret of the authenticator app, sealed; null where no codes are asked for. */
+  twoFactorSecret: text(),
+  /** The last time slot whose code was taken: none is good twice. */
+  twoFactorSlot: integer(),
+  /** Fingerprints of the recovery codes that are left. */
+  recoveryCodes: text({ mode: 'json' }).$type<string[]>(),
 });
 
 export const sessions = sqliteTable(

@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { askedCategories, ConsentChoiceSchema, type ConsentSettings } from '@ruta/core/shop';
 import express, { Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import { giveCookie } from '../base/cookies';
 import { newId } from '../base/ids';
@@ -23,13 +22,7 @@ const AnswerSchema = ConsentChoiceSchema.extend({ wording: z.string().max(20), p
 /** Takes the answers of visitors. */
 export function consentSite(services: Tracked): Router {
   const router = Router();
-  const limit = rateLimit({
-    windowMs: 60_000,
-    limit: ANSWERS_PER_MINUTE,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    message: 'Wait a minute, then try again.',
-  });
+  const limit = services.limits.middleware({ name: 'consents', most: ANSWERS_PER_MINUTE, windowMs: 60_000 }, { message: 'Wait a minute, then try again.' });
   router.post('/consent', limit, express.json({ limit: '2kb' }), (request, response) => {
     const answer = AnswerSchema.safeParse(request.body);
     if (!answer.success) return response.status(400).json({ message: 'This is no answer to the question for consent.' });

@@ -2,7 +2,6 @@ import path from 'node:path';
 import { idSchema } from '@ruta/core/ids';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import { newId } from '../base/ids';
 import type { LiveServices } from '../funnel/live';
@@ -30,7 +29,7 @@ const ViewSchema = z.object({
 export function outsideSite(services: Tracked & LiveServices): Router {
   const router = Router();
   const { db, clock, recorder, config, live } = services;
-  const limit = rateLimit({ windowMs: 60_000, limit: PER_MINUTE, standardHeaders: 'draft-8', legacyHeaders: false, message: 'Wait a minute, then try again.' });
+  const limit = services.limits.middleware({ name: 'outside', most: PER_MINUTE, windowMs: 60_000 }, { message: 'Wait a minute, then try again.' });
   for (const [name, file] of Object.entries(SCRIPTS)) {
     router.get(`/embed/${name}.js`, (_request, response) => {
       response.set({ 'cache-control': `public, max-age=${SCRIPT_SECONDS}`, 'cross-origin-resource-policy': 'cross-origin' });

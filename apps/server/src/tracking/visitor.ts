@@ -7,7 +7,7 @@ import { BROWSER_ID_NAMES, beginsVisit, campaignOf, clickIdsOf, deviceOf, type E
 import { isbot } from 'isbot';
 import { cookieOf, giveCookie } from '../base/cookies';
 import { newId } from '../base/ids';
-import { isWithinHouse } from '../base/outbound';
+import { addressOf } from '../base/proxies';
 import type { Services } from '../base/services';
 import type { LiveStep } from '../funnel/live';
 import { loadShop } from '../shop/store';
@@ -109,7 +109,7 @@ export function visitorById(services: Tracked, request: IncomingMessage, id: str
     lastCampaign: campaign ?? known?.lastCampaign ?? null,
     firstClicks: known ? known.firstClicks : clicks,
     lastClicks: browserId ? { ...(clicks ?? known?.lastClicks), sky_browser: browserId } : (clicks ?? known?.lastClicks ?? null),
-    address: wants.address ? addressOf(request) : null,
+    address: wants.address ? addressOf(services.config.trusts, request) : null,
     agent: wants.agent ? (request.headers['user-agent']?.slice(0, MOST_LETTERS) ?? null) : null,
     consent: known?.consent ?? null,
     partner: cameBy(services, query, now) ?? known?.partner ?? null,
@@ -121,16 +121,6 @@ function cameBy({ recorder }: Tracked, query: Record<string, unknown>, at: numbe
   const code = query[PARTNER_PARAMETER];
   const id = typeof code === 'string' && code !== '' ? recorder.partnerWith(code) : null;
   return id === null ? null : { id, at };
-}
-
-/** The address of the computer that asks: what a proxy of the house says of it, else its own. */
-function addressOf(request: IncomingMessage): string | null {
-  const direct = request.socket.remoteAddress ?? null;
-  const said = String(request.headers['x-forwarded-for'] ?? '')
-    .split(',')
-    .at(-1)
-    ?.trim();
-  return said && direct && isWithinHouse(direct) ? said : direct;
 }
 
 /** The visitor of a request if it counts in the figures, else null. */

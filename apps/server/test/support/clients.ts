@@ -1,11 +1,18 @@
+import { SETUP_CODE } from './installation';
 import { writeOwnWords } from './ownWords';
 import { selling } from './products';
 
 const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/131.0 Safari/537.36';
 
+let people = 0;
+/** Everybody sits at a computer of their own, in a range that is kept for trials (RFC 2544). */
+const addressOfNext = () => `198.${18 + ((people >> 16) & 1)}.${(people >> 8) & 255}.${people++ & 255}`;
+
 /** Something that keeps cookies between requests, as a browser does. */
 class Browser {
   private readonly cookies = new Map<string, string>();
+  /** What a proxy in front of the shop says of them. */
+  address = addressOfNext();
   constructor(
     readonly base: string,
     private readonly agent = BROWSER,
@@ -22,6 +29,7 @@ class Browser {
   async request(path: string, init: RequestInit = {}): Promise<Response> {
     const headers = new Headers(init.headers);
     headers.set('user-agent', this.agent);
+    if (!headers.has('x-forwarded-for')) headers.set('x-forwarded-for', this.address);
     if (this.cookies.size > 0) headers.set('cookie', [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '));
     const response = await fetch(path.startsWith('http') ? path : this.base + path, { redirect: 'manual', ...init, headers });
     for (const cookie of response.headers.getSetCookie()) {
@@ -65,6 +73,7 @@ export class Seller extends Browser {
   static async ofNewShop(studio: string): Promise<Seller> {
     const seller = new Seller(studio);
     const response = await seller.json('/api/setup', {
+      code: SETUP_CODE,
       ...OWNER,
       shop: { name: 'Perigee Lane', country: 'PT', currency: 'EUR', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
     });

@@ -23,6 +23,9 @@ export async function freePort(): Promise<number> {
   }
 }
 
+/** What a new shop is set up with in tests. */
+export const SETUP_CODE = 'PERIG-EELAN';
+
 /** The built server and stand-ins as processes of their own, on free ports, with a data folder of their own. */
 export class Installation {
   private server: ChildProcess | null = null;
@@ -54,6 +57,7 @@ export class Installation {
         RUTA_JOBS_EVERY_MS: '150',
         // Stand-ins that end before the shop does are no news.
         RUTA_LOG: 'error',
+        RUTA_SETUP_CODE: SETUP_CODE,
         STANDINS_WEBHOOK_DELAY_MS: '50',
         STANDINS_LATE_MS: '3000',
         RUTA_PROVIDER_TIMEOUT_MS: '1000',

@@ -8,8 +8,9 @@ import { FormProblem } from '../ui/Field';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { teamApi } from './api';
 import { PasswordField } from './PasswordField';
+import { TwoFactorPanel } from './TwoFactorPanel';
 
-/** One's own account: the password, and where one is signed in. */
+/** One's own account: the password, codes at sign-in, and where one is signed in. */
 export function AccountPage() {
   const { data: session, error, refetch } = teamApi.useSessionQuery();
   const { data: shop } = shopApi.useShopQuery();
@@ -21,6 +22,9 @@ export function AccountPage() {
       </p>
       <Panel title="Password">
         <PasswordForm />
+      </Panel>
+      <Panel title="Two-factor codes">
+        <TwoFactorPanel />
       </Panel>
       <Panel title="Where you are signed in">
         <Sessions timeZone={shop.settings.timeZone} />

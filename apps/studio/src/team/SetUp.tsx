@@ -8,6 +8,7 @@ import { teamApi } from './api';
 import { Gate } from './Gate';
 
 interface SetUpForm {
+  code: string;
   name: string;
   email: string;
   password: string;
@@ -15,7 +16,8 @@ interface SetUpForm {
 }
 
 const currencies = Intl.supportedValuesOf('currency').filter((code) => CurrencySchema.safeParse(code).success);
-const timeZones = Intl.supportedValuesOf('timeZone');
+// A computer's own zone may go by a name that is not in the list, such as UTC.
+const timeZones = [...new Set([...Intl.supportedValuesOf('timeZone'), Intl.DateTimeFormat().resolvedOptions().timeZone])].sort();
 
 /** The first visit to a new shop: who owns it, where it is, what it charges in. */
 export function SetUp() {
@@ -24,6 +26,8 @@ export function SetUp() {
   const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
   const { register, handleSubmit, formState } = useForm<SetUpForm>({
     defaultValues: {
+      // The link that is printed where Ruta is started brings it along.
+      code: decodeURIComponent(/^#setup=(.*)$/.exec(location.hash)?.[1] ?? ''),
       shop: {
         country: navigator.language.split('-')[1] ?? 'PT',
         currency: 'EUR',
@@ -45,6 +49,13 @@ export function SetUp() {
         )}
       >
         {problem && problem.errors.length === 0 ? <FormProblem>{problem.title}</FormProblem> : null}
+        <TextField
+          label="Set-up code"
+          autoComplete="off"
+          hint="With it nobody else takes your shop."
+          error={wrong.code?.message ?? refused('code')}
+          {...register('code', { required: 'Enter the set-up code that was printed where Ruta was started.' })}
+        />
         <TextField
           label="Your name"
           autoComplete="name"

@@ -30,18 +30,37 @@ export function SignInForm({ onForgotten }: { onForgotten?: (email: string) => v
   const [signIn, { error, isLoading }] = teamApi.useSignInMutation();
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
+  const [code, setCode] = useState('');
+  const [asksCode, setAsksCode] = useState(false);
   const problem = error ? problemOf(error) : null;
+  const atCode = problem?.errors.find(({ path }) => path === 'code')?.message;
   return (
     <form
       className="grid gap-4"
       onSubmit={(event) => {
         event.preventDefault();
-        void signIn({ email, password });
+        signIn({ email, password, ...(asksCode ? { code } : {}) })
+          .unwrap()
+          .catch((refused) => {
+            if (problemOf(refused).errors.some(({ path }) => path === 'code')) setAsksCode(true);
+          });
       }}
     >
-      <FormProblem>{problem?.title}</FormProblem>
+      <FormProblem>{atCode ? null : problem?.title}</FormProblem>
       <TextField label="E-mail" type="email" autoComplete="username" required autoFocus value={email} onChange={(event) => setEmail(event.target.value)} />
       <PasswordField label="Password" autoComplete="current-password" required value={password} onChange={(event) => setPassword(event.target.value)} />
+      {asksCode ? (
+        <TextField
+          label="Code"
+          hint="Six digits from your authenticator app, or one of your recovery codes."
+          autoComplete="one-time-code"
+          required
+          autoFocus
+          error={code === '' ? undefined : atCode}
+          value={code}
+          onChange={(event) => setCode(event.target.value)}
+        />
+      ) : null}
       <Button look="main" type="submit" disabled={isLoading}>
         Sign in
       </Button>

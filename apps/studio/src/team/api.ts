@@ -1,4 +1,4 @@
-import type { Credentials, Session, Setup, SignedIn } from '@ruta/core/team';
+import type { Credentials, NewTwoFactor, Session, Setup, SignedIn, TwoFactor } from '@ruta/core/team';
 import { api, rememberToken } from '../base/api';
 import { sessionRenewed } from '../base/session';
 
@@ -26,6 +26,16 @@ export const teamApi = api.injectEndpoints({
     endSignIn: build.mutation<SignedIn[], string>({ query: (id) => ({ url: `/account/sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['Account'] }),
     changePassword: build.mutation<SignedIn[], { current: string; password: string }>({
       query: (body) => ({ url: '/account/password', method: 'PUT', body }),
+      invalidatesTags: ['Account'],
+    }),
+    twoFactor: build.query<TwoFactor, void>({ query: () => '/account/two-factor', providesTags: ['Account'] }),
+    beginTwoFactor: build.mutation<NewTwoFactor, void>({ query: () => ({ url: '/account/two-factor/begin', method: 'POST' }) }),
+    turnTwoFactorOn: build.mutation<{ recoveryCodes: string[] }, { password: string; code: string }>({
+      query: (body) => ({ url: '/account/two-factor', method: 'POST', body }),
+      invalidatesTags: ['Account'],
+    }),
+    turnTwoFactorOff: build.mutation<TwoFactor, { password: string }>({
+      query: (body) => ({ url: '/account/two-factor/off', method: 'PUT', body }),
       invalidatesTags: ['Account'],
     }),
     signOut: build.mutation<null, void>({ query: () => ({ url: '/session', method: 'DELETE' }) }),

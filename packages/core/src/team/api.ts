@@ -61,6 +61,7 @@ export const PasswordSchema = z
 
 /** What the first visit of a new installation asks: who owns the shop, and what the shop is. */
 export const SetupSchema = z.object({
+  code: z.string().trim().min(1, 'Enter the set-up code that was printed where Ruta was started.').max(100).describe('Printed where the server was started'),
   name: z.string().trim().min(1, 'Enter your name.').max(80),
   email: EmailSchema,
   password: PasswordSchema,
@@ -68,13 +69,33 @@ export const SetupSchema = z.object({
 });
 export type Setup = z.infer<typeof SetupSchema>;
 
-export const CredentialsSchema = z.object({ email: EmailSchema, password: z.string().min(1, 'Enter your password.').max(200) });
+export const CredentialsSchema = z.object({
+  email: EmailSchema,
+  password: z.string().min(1, 'Enter your password.').max(200),
+  code: z.string().trim().max(40).optional().describe('Of the authenticator app, or a recovery code, if the account asks for one'),
+});
 export type Credentials = z.infer<typeof CredentialsSchema>;
 
 /** A link to choose a new password goes to this address, if it is somebody's of the team. */
 export const ForgottenSchema = z.object({ email: EmailSchema });
 export const ResetSchema = z.object({ token: z.string().min(1).max(300), password: PasswordSchema });
 export const PasswordChangeSchema = z.object({ current: z.string().min(1, 'Enter your present password.').max(200), password: PasswordSchema });
+
+/** What an authenticator app is told, by a picture or by hand, before codes are asked for at sign-in. */
+export const NewTwoFactorSchema = z.object({
+  secret: z.string().describe('In letters and digits of base 32'),
+  picture: z.string().describe('A QR code, as the address of a picture that holds itself'),
+});
+export type NewTwoFactor = z.infer<typeof NewTwoFactorSchema>;
+export const TwoFactorOnSchema = z.object({
+  password: z.string().min(1, 'Enter your present password.').max(200),
+  code: z.string().trim().min(1, 'Enter the six digits that the app shows.').max(40),
+});
+export const TwoFactorOffSchema = TwoFactorOnSchema.pick({ password: true });
+/** Codes that stand in for the app, once each. Shown once: only their fingerprints are kept. */
+export const RecoveryCodesSchema = z.object({ recoveryCodes: z.array(z.string()) });
+export const TwoFactorSchema = z.object({ isOn: z.boolean(), recoveryCodesLeft: z.int() });
+export type TwoFactor = z.infer<typeof TwoFactorSchema>;
 
 /** A browser that is signed in. */
 export const SignedInSchema = z.object({
