@@ -29,6 +29,7 @@ export async function build({ quiet = false } = {}) {
     'apps/server/dist/main.js',
     'apps/server/dist/worker.js',
     'apps/server/dist/backup.js',
+    'apps/server/dist/team.js',
     'apps/standins/dist/main.js',
     'packages/pages/dist/scripts/view.js',
   ];

@@ -22,10 +22,12 @@ import { isTireless, type Senders, sendRow } from './base/outbox/registry';
 import { problemHandler, sendProblem } from './base/problem';
 import { refuseDamaged } from './base/refuseDamaged';
 import { openSecrets } from './base/secrets';
+import { Together } from './base/together';
 import { Writes } from './base/writes';
 import { bundleRoutes } from './bundles/routes';
 import { catalogRoutes } from './catalog/routes';
 import { forgetProducts, sellingCourses } from './catalog/store';
+import { checkoutDoor } from './checkout/door';
 import { offerSite } from './checkout/offerSite';
 import { cartRoutes } from './checkout/routes';
 import { checkoutSite } from './checkout/site';
@@ -115,6 +117,7 @@ export function openServices(config: Config, log: Logger, clock: Clock = systemC
     log,
     changes: makeChanges(),
     limits: new Limits(db, clock, secrets),
+    together: new Together(db),
     writes: new Writes(db, config.dataDir, clock),
   };
   const recorder = new Recorder(db, log, (error) => base.writes.note(error));
@@ -332,7 +335,7 @@ export function studioApp(services: AllServices): Express {
 /** The public site's origin: what is asked for most is answered at the door, everything else by the framework. */
 export function siteServer(services: AllServices): Server {
   const asked = (request: IncomingMessage, path: string) => pathAsAsked(services, request, path);
-  const doors = [viewDoor(services, (request, query) => whoAsks(services, request, query), asked), pageDoor(services)];
+  const doors = [viewDoor(services, (request, query) => whoAsks(services, request, query), asked), pageDoor(services), checkoutDoor(services, unpaid)];
   const app = siteApp(services);
   return http.createServer((request, response) => {
     try {
@@ -378,6 +381,8 @@ function siteApp(services: AllServices): Express {
     return response.status(503).type('text/plain').send(`This shop is not set up yet. Open ${config.studioUrl} to begin.`);
   });
   app.use(
+    // What is asked most in a rush is asked first.
+    checkoutSite(services),
     funnelSite(services),
     teamSite(services),
     deliverySite(services),
@@ -388,7 +393,6 @@ function siteApp(services: AllServices): Express {
     leadSite(services),
     partnerSite(services),
     paymentSite(services),
-    checkoutSite(services),
     offerSite(services),
   );
   app.get('/', (_request, response) => {

@@ -68,6 +68,16 @@ function mistakeOf(error: unknown): Refusal | undefined {
   return undefined;
 }
 
+/** What is answered to whatever was thrown; what nobody foresaw is written into the log. */
+export function problemOf({ log, writes }: Needs, unwritten: (why: string) => string, error: unknown, path: string): Refusal {
+  const mistake = mistakeOf(error);
+  if (mistake) return mistake;
+  log.error({ err: error, path }, 'request failed');
+  writes.note(error);
+  const why = whyUnwritten(error);
+  return why ? new Refusal(503, unwritten(why)) : new Refusal(500, 'Something went wrong on our side. Look whether it was done, then try again.');
+}
+
 /**
  * Turns whatever was thrown into an answer; what nobody foresaw is logged and answered without detail. Programs get a problem
  * document.
@@ -77,14 +87,7 @@ function mistakeOf(error: unknown): Refusal | undefined {
 export function problemHandler({ log, writes }: Needs, unwritten: (why: string) => string, asPage?: (title: string) => string): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
-    const mistake = mistakeOf(error);
-    if (!mistake) log.error({ err: error, path: request.path }, 'request failed');
-    const why = mistake ? undefined : whyUnwritten(error);
-    writes.note(error);
-    const { status, title, fields } =
-      mistake ??
-      (why ? new Refusal(503, unwritten(why)) : undefined) ??
-      new Refusal(500, 'Something went wrong on our side. Look whether it was done, then try again.');
+    const { status, title, fields } = problemOf({ log, writes }, unwritten, error, request.path);
     if (asPage && request.accepts(['json', 'html']) === 'html') {
       try {
         response.status(status).set('cache-control', 'no-store').type('html').send(asPage(title));

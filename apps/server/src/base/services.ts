@@ -5,6 +5,7 @@ import type { Config } from './config';
 import type { Db } from './db';
 import type { Limits } from './limits';
 import type { Secrets } from './secrets';
+import type { Together } from './together';
 import type { Writes } from './writes';
 
 /**
@@ -18,6 +19,8 @@ export interface Services {
   secrets: Secrets;
   log: Logger;
   changes: Changes;
+  /** Commits what several requests write in the same moment at once. */
+  together: Together;
   /** What people may do so often only. */
   limits: Limits;
   /** Whether what happens can be written down. */

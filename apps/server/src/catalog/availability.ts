@@ -1,7 +1,7 @@
 import type { Edition, Product } from '@ruta/core/catalog';
 import type { Mode } from '@ruta/core/shop';
-import { and, eq, ne, type SQL, sql } from 'drizzle-orm';
-import type { Db } from '../base/db';
+import { and, eq, ne, type Placeholder, type SQL, sql } from 'drizzle-orm';
+import { builtOnce, type Db } from '../base/db';
 import type { Services } from '../base/services';
 import { loadShop } from '../shop/store';
 import { countKeys } from './keys';
@@ -9,18 +9,38 @@ import { editionSales, holds } from './tables';
 
 type Needs = Pick<Services, 'db' | 'clock'>;
 
+/** No cart has this id: all that is held is held by others. */
+const NOBODYS = '';
+
 /** Why a product cannot be bought at the moment. */
 export type Closed = { reason: 'off' | 'closed' | 'sold-out'; message: string };
 
+// Every look at a checkout asks both, for all that stands on it.
+const soldByEdition = builtOnce((db) =>
+  db
+    .select({ sold: editionSales.sold })
+    .from(editionSales)
+    .where(and(eq(editionSales.editionId, sql.placeholder('editionId')), eq(editionSales.mode, sql.placeholder('mode'))))
+    .prepare(),
+);
+const heldByOthers = builtOnce((db) =>
+  db
+    .select({ quantity: sql<number>`coalesce(sum(${holds.quantity}), 0)` })
+    .from(holds)
+    .where(
+      and(
+        eq(holds.kind, 'stock'),
+        eq(holds.subjectId, sql.placeholder('subjectId')),
+        stillHeld(sql.placeholder('now')),
+        ne(holds.cartId, sql.placeholder('cartId')),
+      ),
+    )
+    .prepare(),
+);
+
 /** Units of an edition sold in orders of a mode. Bundles sell their parts too. */
 export function soldOf(db: Db, editionId: string, mode: Mode = loadShop(db).settings.mode): number {
-  return (
-    db
-      .select({ sold: editionSales.sold })
-      .from(editionSales)
-      .where(and(eq(editionSales.editionId, editionId), eq(editionSales.mode, mode)))
-      .get()?.sold ?? 0
-  );
+  return soldByEdition(db).get({ editionId, mode })?.sold ?? 0;
 }
 
 /** Counts units of an edition as sold; call it in the transaction that pays them. */
@@ -47,17 +67,12 @@ export function keysLeftOf(services: Needs, product: Pick<Product, 'id' | 'deliv
 }
 
 /** Holds that hold: for a while, and for as long as a payment of their cart is under way, at a bank or at a processor that does not answer. */
-export const stillHeld = (now: number): SQL =>
+export const stillHeld = (now: number | Placeholder): SQL =>
   sql`(${holds.until} > ${now} OR EXISTS (SELECT 1 FROM orders o JOIN charges c ON c.order_id = o.id WHERE o.cart_id = ${holds.cartId} AND c.state IN ('pending', 'needs-confirmation')))`;
 
 /** How many of an edition, or keys of a product, other carts hold while they pay. */
 function heldOf({ db, clock }: Needs, subjectId: string, cartId: string | null): number {
-  const held = db
-    .select({ quantity: sql<number>`coalesce(sum(${holds.quantity}), 0)` })
-    .from(holds)
-    .where(and(eq(holds.kind, 'stock'), eq(holds.subjectId, subjectId), stillHeld(clock.now()), cartId === null ? undefined : ne(holds.cartId, cartId)))
-    .get();
-  return held?.quantity ?? 0;
+  return heldByOthers(db).get({ subjectId, now: clock.now(), cartId: cartId ?? NOBODYS })?.quantity ?? 0;
 }
 
 /** Gives back what a cart held, once it is paid or given up. */

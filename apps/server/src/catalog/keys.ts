@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto';
 import type { Product } from '@ruta/core/catalog';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import type { Db } from '../base/db';
+import { builtOnce, type Db } from '../base/db';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
@@ -22,13 +22,16 @@ export interface KeyCounts {
   given: number;
 }
 
-export function countKeys(db: Db, productId: string): KeyCounts {
-  const row = db
+const keyCounts = builtOnce((db) =>
+  db
     .select({ waiting: sql<number>`count(case when ${licenceKeys.orderId} is null then 1 end)`, given: sql<number>`count(${licenceKeys.orderId})` })
     .from(licenceKeys)
-    .where(eq(licenceKeys.productId, productId))
-    .get();
-  return row ?? { waiting: 0, given: 0 };
+    .where(eq(licenceKeys.productId, sql.placeholder('productId')))
+    .prepare(),
+);
+
+export function countKeys(db: Db, productId: string): KeyCounts {
+  return keyCounts(db).get({ productId }) ?? { waiting: 0, given: 0 };
 }
 
 /**

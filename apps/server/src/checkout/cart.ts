@@ -12,6 +12,7 @@ import { carts } from './tables';
 
 export type CartRow = typeof carts.$inferSelect;
 
+const given = (name: string) => sql.placeholder(name);
 const byId = builtOnce((db) =>
   db
     .select()
@@ -20,15 +21,37 @@ const byId = builtOnce((db) =>
     .prepare(),
 );
 
-/** The latest cart a visitor began at a checkout. */
-export function latestCart(db: Db, visitorId: string, stepId: string): CartRow | undefined {
-  return db
+const latestOfVisitor = builtOnce((db) =>
+  db
     .select()
     .from(carts)
-    .where(and(eq(carts.visitorId, visitorId), eq(carts.stepId, stepId)))
+    .where(and(eq(carts.visitorId, given('visitorId')), eq(carts.stepId, given('stepId'))))
     .orderBy(desc(carts.createdAt))
     .limit(1)
-    .get();
+    .prepare(),
+);
+const addCart = builtOnce((db) =>
+  db
+    .insert(carts)
+    .values({
+      id: given('id'),
+      visitorId: given('visitorId'),
+      funnelId: given('funnelId'),
+      stepId: given('stepId'),
+      mode: given('mode'),
+      lines: given('lines'),
+      buyer: given('buyer'),
+      code: given('code'),
+      token: given('token'),
+      createdAt: given('createdAt'),
+      updatedAt: given('updatedAt'),
+    })
+    .prepare(),
+);
+
+/** The latest cart a visitor began at a checkout. */
+export function latestCart(db: Db, visitorId: string, stepId: string): CartRow | undefined {
+  return latestOfVisitor(db).get({ visitorId, stepId });
 }
 
 /** The cart that a mailed link stands for. */
@@ -60,9 +83,7 @@ export function saveCart(
   if (!known) {
     if (!limits.take(NEW_CARTS, person)) return { isNew: false, belongs: true, isOneTooMany: true };
     const place = { id: cartId, visitorId, funnelId: live.publication.funnelId, stepId: live.step.id, mode: loadShop(db).settings.mode };
-    db.insert(carts)
-      .values({ ...place, ...content, token: newToken(), createdAt: now })
-      .run();
+    addCart(db).run({ ...place, ...content, token: newToken(), createdAt: now });
   } else if (!wasPaid(orderOfCart(db, cartId)?.state ?? 'open')) {
     db.update(carts).set(content).where(eq(carts.id, cartId)).run();
   }

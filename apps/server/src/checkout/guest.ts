@@ -1,18 +1,20 @@
-import type { Request } from 'express';
+import type { IncomingMessage } from 'node:http';
 import { personAt } from '../base/limits';
+import { addressOf } from '../base/proxies';
 import { baseOf } from '../domains/address';
 import type { Tracked } from '../tracking/recorder';
-import { countedVisitor, visitorIdOf, visitorOf } from '../tracking/visitor';
+import { counts, visitorIdOf, visitorOf } from '../tracking/visitor';
 import type { Guest } from './service';
 
 /** Who asks, as far as their browser tells. */
-export function guestOf(services: Tracked, request: Request): Guest {
+export function guestOf(services: Tracked, request: IncomingMessage): Guest {
+  const visitor = visitorOf(services, request);
   return {
     visitorId: visitorIdOf(request) ?? null,
-    visitor: visitorOf(services, request),
-    counted: countedVisitor(services, request),
-    acceptLanguage: request.get('accept-language'),
-    person: personAt(request.ip),
+    visitor,
+    counted: counts(services, request) ? visitor : null,
+    acceptLanguage: request.headers['accept-language'],
+    person: personAt(addressOf(services.config.trusts, request)),
     base: baseOf(services, request),
   };
 }

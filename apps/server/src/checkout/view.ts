@@ -17,7 +17,7 @@ import type { LiveStep } from '../funnel/live';
 import { orderAddress } from '../orders/address';
 import { orderOfCart, ownsProduct } from '../orders/store';
 import { cardFieldsFor, type Paying } from '../payments/accounts';
-import { loadShop } from '../shop/store';
+import { loadShop, type ShopRow } from '../shop/store';
 import type { VisitorRow } from '../tracking/recorder';
 import { type CartRow, cartByToken, latestCart } from './cart';
 import { offeredOptions, type QuotedCart, quoteValues, type Sold, suggestedAmount } from './quotedCart';
@@ -139,6 +139,21 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
   };
 }
 
+/** The countries whose regions have rates of their own, by the tables they are read from: those stay the same until they are changed. */
+const regionsByShop = new WeakMap<ShopRow, CheckoutView['regions']>();
+function regionsIn(shop: ShopRow): CheckoutView['regions'] {
+  let found = regionsByShop.get(shop);
+  if (!found) {
+    const places = [...shop.taxTable.map((row) => row.country), ...shop.shippingTable.flatMap((zone) => zone.countries)];
+    found = [...new Set(places)].flatMap((country) => {
+      const regions = regionsOf(shop, country);
+      return regions.length > 0 ? [{ country, name: countryName(country), regions }] : [];
+    });
+    regionsByShop.set(shop, found);
+  }
+  return found;
+}
+
 /** The checkout with what was typed, as it stands now. */
 export function checkoutView(
   services: Paying,
@@ -151,7 +166,6 @@ export function checkoutView(
   const shop = loadShop(services.db);
   const { mode } = shop.settings;
   const countries = countriesFor(services, product);
-  const places = [...shop.taxTable.map((row) => row.country), ...shop.shippingTable.flatMap((zone) => zone.countries)];
   return {
     actionUrl: `/pay/${live.step.id}`,
     quoteUrl: `/pay/${live.step.id}/quote`,
@@ -162,10 +176,7 @@ export function checkoutView(
     errors: {},
     message: null,
     countries,
-    regions: [...new Set(places)].flatMap((country) => {
-      const regions = countries.some((offered) => offered.code === country) ? regionsOf(shop, country) : [];
-      return regions.length > 0 ? [{ country, name: countryName(country), regions }] : [];
-    }),
+    regions: regionsIn(shop).filter(({ country }) => countries.some((offered) => offered.code === country)),
     options: offeredOptions(services, product, offer, cartId),
     bumps: bumpViews(services, live, quoted),
     needsCard: needsCard(quoted.quote),

@@ -97,15 +97,19 @@ export function ownOrderOf(db: Db, cartId: string | undefined, visitorId: string
   return order && (order.visitorId === null || order.visitorId === visitorId) ? order : undefined;
 }
 
-/** The latest order that a visitor paid in a funnel; undefined if there is none. */
-export function latestOrderOf(db: Db, visitorId: string, funnelId: string): OrderRow | undefined {
-  return db
+const latestOfVisitor = builtOnce((db) =>
+  db
     .select()
     .from(orders)
-    .where(and(eq(orders.visitorId, visitorId), eq(orders.funnelId, funnelId), isPaid))
+    .where(and(eq(orders.visitorId, sql.placeholder('visitorId')), eq(orders.funnelId, sql.placeholder('funnelId')), isPaid))
     .orderBy(desc(orders.paidAt))
     .limit(1)
-    .get();
+    .prepare(),
+);
+
+/** The latest order that a visitor paid in a funnel; undefined if there is none. */
+export function latestOrderOf(db: Db, visitorId: string, funnelId: string): OrderRow | undefined {
+  return latestOfVisitor(db).get({ visitorId, funnelId });
 }
 
 /** The payments of an order, the first one first. */

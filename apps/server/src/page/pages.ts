@@ -27,10 +27,10 @@ import { pagePolicy } from '../site/policy';
 import { purchasesOf } from '../site/purchases';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
-import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { giveVisitorId, isFramed, visitorOf } from '../tracking/visitor';
 import { closingTimes } from './closingTimes';
+import { isUntouched, untouchedCheckout } from './untouchedCheckout';
 
 type Needs = Tracked & Paying & LiveServices & { kept: KeptPages };
 
@@ -199,12 +199,21 @@ export function pageRoutesOfSite(services: Needs): Router {
     if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
     const visitor = visitorOf(services, request);
     const cart = checkout ? { quote: checkout.quote, country: checkout.values.country ?? '' } : null;
-    const seen = seenBy(services, live, { visitor, order: order ?? null, cart, acceptLanguage: request.get('accept-language') });
+    const known = { visitor, order: order ?? null, cart, acceptLanguage: request.get('accept-language') };
+    const facts = isConditional(live.page) ? gatherFacts(services, known) : null;
+    const seen = facts ? { ...live, page: shownPage(live.page, facts) } : live;
     const personal = {
       ...(order ? orderView(services, order) : { buyer: null }),
       ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}),
     };
-    const html = renderStep(services, seen, personal, purchasesOf(services, request, order), isFramed(request));
+    const purchases = purchasesOf(services, request, order);
+    const framed = isFramed(request);
+    const isFresh = checkout && !order && purchases.length === 0 && isUntouched(checkout);
+    const html = isFresh
+      ? untouchedCheckout(services, checkout, `${keptKey(live, facts ? versionKey(live.page, facts) : '')} ${framed}`, (form) =>
+          renderStep(services, seen, { ...personal, checkout: form }, [], framed),
+        )
+      : renderStep(services, seen, personal, purchases, framed);
     // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
     return response.set('cache-control', 'private, no-store').type('html').send(html);
   }
