@@ -13,7 +13,8 @@ const line = (id: string, role: 'main' | 'bump', kind: 'digital' | 'physical', r
   quantity: 2,
 });
 
-const cart: QuoteInput = {
+/** A cart of four lines with a code. */
+export const cart: QuoteInput = {
   shop: { currency: 'EUR', country: 'PT', timeZone: 'Europe/Lisbon', pricesIncludeTax: true },
   taxTable: TAX_RATES_EU,
   shippingTable: [{ name: 'Europe', countries: ['PT', 'NL', 'DE'], rate: { kind: 'weight', bands: [{ upTo: null, amount: 490 }] } }],

@@ -10,6 +10,7 @@ import { listsBench } from './lists';
 import type { Measurement } from './measure';
 import { quoteBench } from './quoteCart';
 import { reportBench } from './reportMillion';
+import { rushBench } from './rush';
 import { pagesBench, versionsBench, viewsBench } from './servedPages';
 
 /** What each ratio must hold, as the design states it. */
@@ -19,6 +20,8 @@ const HOLD: Record<string, (ratio: number) => boolean> = {
   'events.ingest': (ratio) => ratio >= 0.9,
   quote: (ratio) => ratio <= 1.5,
   checkout: (ratio) => ratio >= 0.2,
+  'checkout.page': (ratio) => ratio >= 0.3,
+  'quote.http': (ratio) => ratio >= 0.3,
   'checkout.offers': (ratio) => ratio >= 0.2,
   lists: (ratio) => ratio <= 3,
   'report.million': (ratio) => ratio <= 0.1,
@@ -39,7 +42,7 @@ await measure('forecast', forecastBench);
 await measure('lists', listsBench);
 await measure('report.million', reportBench);
 await measure('editor', editorBench);
-if (['page.throughput', 'page.versions', 'events.ingest', 'checkout', 'checkout.offers'].some(isAsked)) {
+if (['page.throughput', 'page.versions', 'events.ingest', 'checkout', 'checkout.offers', 'checkout.page', 'quote.http'].some(isAsked)) {
   const barePort = await freePort();
   const bareUrl = `http://127.0.0.1:${barePort}`;
   const bare = spawn(process.execPath, ['--import', 'tsx', path.join(import.meta.dirname, 'bare.ts')], {
@@ -58,6 +61,8 @@ if (['page.throughput', 'page.versions', 'events.ingest', 'checkout', 'checkout.
       }
     }
     await measure('page.versions', () => inInstantShop((ruta) => versionsBench(ruta, bareUrl)));
+    if (isAsked('checkout.page') || isAsked('quote.http'))
+      results.push(...(await inInstantShop((ruta) => rushBench(ruta, bareUrl))).filter(({ name }) => isAsked(name)));
     await measure('checkout', () => checkoutBench(bareUrl));
     await measure('checkout.offers', () => checkoutWithOffersBench(bareUrl));
   } finally {

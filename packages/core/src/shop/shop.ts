@@ -51,8 +51,8 @@ export type Shop = z.infer<typeof ShopSchema>;
 
 /** Name of a country in plain words, for example `Portugal` for `PT`. */
 export function countryName(code: string, locale = 'en'): string {
-  let names = namesIn.get(locale);
-  if (!names) namesIn.set(locale, (names = new Intl.DisplayNames([locale], { type: 'region' })));
+  const names = namesIn.get(locale) ?? new Intl.DisplayNames([locale], { type: 'region' });
+  namesIn.set(locale, names);
   return names.of(code) ?? code;
 }
 const namesIn = new Map<string, Intl.DisplayNames>();
