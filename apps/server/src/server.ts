@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import http, { type IncomingMessage, type Server } from 'node:http';
 import path from 'node:path';
+import { speakPlainly } from '@ruta/core/words';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -82,6 +83,7 @@ import { findShop, loadShop } from './shop/store';
 import { KeptPages } from './site/keptPages';
 import { sitePolicy } from './site/policy';
 import { renderMessage } from './site/renderMessage';
+import { termsSite } from './site/terms';
 import { makeGuard, sessions } from './team/access';
 import { teamRoutes } from './team/routes';
 import { teamSite } from './team/site';
@@ -106,6 +108,7 @@ export interface RunningServer {
 
 /** Opens the database and everything that works with it, without listening yet. */
 export function openServices(config: Config, log: Logger, clock: Clock = systemClock): AllServices & { close: () => void } {
+  speakPlainly();
   prepareDataDir(config.dataDir);
   const unlock = lockDataDir(config.dataDir);
   const { secrets, db, close } = openWhole(config, unlock);
@@ -392,6 +395,7 @@ function siteApp(services: AllServices): Express {
     appointmentSite(services),
     leadSite(services),
     partnerSite(services),
+    termsSite(services),
     paymentSite(services),
     offerSite(services),
   );

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
+import { speakPlainly } from '@ruta/core/words';
 import type { TaskAnswer, TaskOrder } from './base/background';
 import { systemClock } from './base/clock';
 import { connectDb } from './base/db';
@@ -15,6 +16,7 @@ const TASKS: Record<string, (services: { db: ReturnType<typeof connectDb>['db'];
   exportCodes,
 };
 
+speakPlainly();
 const { dataDir, task, input } = workerData as TaskOrder;
 const { db, close } = connectDb(path.join(dataDir, 'shop.sqlite'));
 const answer = (words: TaskAnswer) => parentPort?.postMessage(words);

@@ -1,3 +1,4 @@
+import { speakPlainly } from '@ruta/core/words';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
@@ -6,6 +7,7 @@ import { router } from './app/router';
 import { store } from './base/store';
 import './index.css';
 
+speakPlainly();
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>
     <Provider store={store}>

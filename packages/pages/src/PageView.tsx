@@ -24,6 +24,16 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
     <PageProvider value={value}>
       <WholePageProvider value={page}>
         {edit ? null : <TestStrip context={context} />}
+        {!edit && context.notice ? (
+          <p className="notice-strip" role="status">
+            {context.notice}
+          </p>
+        ) : null}
+        {!edit && context.product?.gone ? (
+          <p className="gone-strip" role="status">
+            {context.product.gone}
+          </p>
+        ) : null}
         {startsWithHeader && first ? <header>{view(first)}</header> : null}
         <main id="content">{(endsWithFooter ? body.slice(0, -1) : body).map(view)}</main>
         {endsWithFooter && last ? <footer>{view(last)}</footer> : null}

@@ -105,6 +105,12 @@ export interface EndsAt {
 export interface PageContext {
   brand: Brand;
   shop: { name: string; email: string; currency: string };
+  /** Where the shop's terms can be read; null if it has written none. */
+  termsUrl: string | null;
+  /** Whether order forms ask businesses for their tax number where a form does not say so itself. */
+  asksTaxNumber: boolean;
+  /** Something that is told once, above the page: that a gift is on its way. */
+  notice: string | null;
   product: ShownProduct | null;
   gift: ShownProduct | null;
   buyer: { firstName: string } | null;

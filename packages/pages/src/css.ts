@@ -97,6 +97,7 @@ img{display:block;max-width:100%;height:auto}
 a{color:inherit}
 :focus-visible{outline:3px solid var(--accent);outline-offset:3px}
 .unseen{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap}
+.gone-strip{margin:0;padding:12px 20px;background:var(--ink);color:var(--ground);text-align:center;font-weight:600}.notice-strip{margin:0;padding:12px 20px;background:var(--tint);color:var(--ink);text-align:center;font-weight:600}.plan-gone{font-weight:600}
 .skip{position:absolute;left:-999px}.skip:focus{left:12px;top:12px;background:var(--sheet);color:var(--ink);padding:8px 14px;z-index:9}
 .section{padding:var(--space) 24px;background-size:cover;background-position:center bottom}
 .space-tight{padding-block:20px}.space-wide{padding-block:var(--space-wide)}

@@ -5,6 +5,9 @@ import type { PageContext } from './context';
 export const shopContext = (brand: Brand, shop: PageContext['shop']): PageContext => ({
   brand,
   shop,
+  termsUrl: null,
+  asksTaxNumber: false,
+  notice: null,
   product: null,
   gift: null,
   buyer: null,

@@ -8,6 +8,8 @@ export interface ShownOption {
   title: string;
   price: string;
   description: string;
+  /** Sold out at the moment. */
+  isGone: boolean;
 }
 
 /** A product as a page shows it at a moment. */
@@ -31,7 +33,16 @@ export interface ShownProduct {
   current: number;
   regular: number;
   onSale: boolean;
+  /** Why nobody can buy it at the moment, in words; null if it can be bought. */
+  gone: string | null;
 }
+
+/** What is known of a product beside itself: what of it cannot be bought at the moment. */
+export interface Gone {
+  words: string | null;
+  optionIds: ReadonlySet<string>;
+}
+const ALL_THERE: Gone = { words: null, optionIds: new Set() };
 
 /**
  * What a page shows of a product.
@@ -41,6 +52,7 @@ export function shownProduct(
   product: Pick<Product, 'name' | 'description' | 'included' | 'previewUrl' | 'refundPolicy' | 'pictures' | 'editions'>,
   currency: Currency,
   now: number,
+  gone: Gone = ALL_THERE,
 ): ShownProduct {
   const { edition, option } = firstOption(product);
   return {
@@ -60,7 +72,9 @@ export function shownProduct(
       title: [product.editions.length > 1 ? of.name : '', of.prices.length > 1 ? each.name : ''].filter(Boolean).join(', ') || product.name,
       price: priceWords(each.price, currency, now),
       description: each.description,
+      isGone: gone.optionIds.has(each.id),
     })),
+    gone: gone.words,
     ...currentPrice(option.price, now),
   };
 }

@@ -64,6 +64,9 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     for (const column of section.columns)
       column.elements = column.elements.map((element) => (element.type === 'order-form' ? { ...element, ...form } : element));
   const context: PageContext = {
+    termsUrl: null,
+    asksTaxNumber: false,
+    notice: null,
     brand: DEFAULT_BRAND,
     shop: { name: 'Shop', email: 'shop@shop.test', currency: 'EUR' },
     product: null,

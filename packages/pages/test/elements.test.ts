@@ -10,6 +10,9 @@ import { renderPage } from '../src/render';
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const picture = { id: 'fil_000000000001', width: 900, height: 600, widths: [480, 900] };
 const context: PageContext = {
+  termsUrl: null,
+  asksTaxNumber: false,
+  notice: null,
   brand: DEFAULT_BRAND,
   shop: { name: 'Perigee Lane', email: 'ines@perigeelane.test', currency: 'EUR' },
   product: {
@@ -26,6 +29,7 @@ const context: PageContext = {
     current: 13_800,
     regular: 16_800,
     onSale: true,
+    gone: null,
   },
   gift: {
     name: 'Moon Month',
@@ -41,6 +45,7 @@ const context: PageContext = {
     current: 0,
     regular: 0,
     onSale: false,
+    gone: null,
   },
   buyer: null,
   pictures: {},

@@ -28,7 +28,7 @@ const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandom
 const FILE = 'fil_000000000001';
 const picture = { id: FILE, width: 900, height: 600, widths: [480, 900] };
 const shop = { name: 'Perigee Lane', email: 'ines@perigeelane.test', currency: 'EUR' };
-const option = (id: string, title: string, price: string) => ({ id, title, price, description: '' });
+const option = (id: string, title: string, price: string) => ({ id, title, price, description: '', isGone: false });
 const product = {
   name: 'First Light',
   description: '',
@@ -43,6 +43,7 @@ const product = {
   current: 4800,
   regular: 4800,
   onSale: false,
+  gone: null,
 };
 const context: PageContext = {
   ...shopContext(DEFAULT_BRAND, shop),

@@ -11,6 +11,9 @@ import { renderPage } from '../src/render';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const context: PageContext = {
+  termsUrl: null,
+  asksTaxNumber: false,
+  notice: null,
   brand: DEFAULT_BRAND,
   shop: { name: 'Shop & Sons', email: 'shop@shop.test', currency: 'EUR' },
   product: {
@@ -27,6 +30,7 @@ const context: PageContext = {
     current: 13_800,
     regular: 16_800,
     onSale: true,
+    gone: null,
   },
   gift: null,
   buyer: null,
@@ -71,7 +75,7 @@ describe('a rendered page', () => {
   });
   it('shows the old price struck through while a sale lasts, and not after', () => {
     expect(html(page)).toContain('<s>€168</s>');
-    expect(html(page, { product: { ...(context.product as NonNullable<PageContext['product']>), onSale: false } })).not.toContain('<s>');
+    expect(html(page, { product: { ...(context.product as NonNullable<PageContext['product']>), onSale: false, gone: null } })).not.toContain('<s>');
   });
   it('falls back where a buyer is not known', () => {
     const greeting = {

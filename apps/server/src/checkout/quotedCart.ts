@@ -6,7 +6,7 @@ import { type Offer, offeredBy, offerOption } from '@ruta/core/offers';
 import { cartLine, chosenOption, type Quote, type QuoteInput, type QuoteLineInput, quoteCart, regionsOf } from '@ruta/core/pricing';
 import { type CheckoutOption, checkoutOptions } from '@ruta/pages';
 import type { Services } from '../base/services';
-import { leftOf } from '../catalog/availability';
+import { keysLeftOf, leftOf } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
 import { codeUses, type StoredCode } from '../codes/store';
 import { tryCode } from '../codes/tries';
@@ -53,13 +53,15 @@ const MOST_SAID_LEFT = 10;
 export function offeredOptions(services: Needs, product: Product, offer: Offer, cartId: string | null): CheckoutOption[] {
   const { currency } = loadShop(services.db).settings;
   const wanted = new Set(offeredBy(product, offer).map(({ option }) => option.id));
+  // Where keys are given, there are no more than of them, whatever the stock says.
+  const keys = keysLeftOf(services, product, cartId) ?? Number.POSITIVE_INFINITY;
   const editions = new Map(optionsOf(product).map(({ edition, option }) => [option.id, edition]));
   return checkoutOptions(product, currency, services.clock.now())
     .filter((option) => wanted.has(option.id))
     .map((option) => {
       const edition = editions.get(option.id);
-      const left = edition ? leftOf(services, edition, cartId) : null;
-      return { ...option, left: left !== null && left <= MOST_SAID_LEFT ? left : null };
+      const left = Math.min(keys, (edition && leftOf(services, edition, cartId)) ?? Number.POSITIVE_INFINITY);
+      return { ...option, left: left <= MOST_SAID_LEFT ? left : null };
     });
 }
 

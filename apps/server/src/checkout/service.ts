@@ -130,7 +130,7 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
     ...(values.country && values.country !== country ? { country: 'We do not sell to this country. Choose another.' } : {}),
   };
   if (!parsed.success || Object.keys(errors).length > 0) {
-    const shownAt = new Set(shownFields(live, sent));
+    const shownAt = new Set(shownFields(services, live, sent));
     const elsewhere = Object.entries(errors).find(([name]) => !shownAt.has(name))?.[1] ?? null;
     return show(422, { errors, message: elsewhere });
   }

@@ -225,14 +225,15 @@ export function missingFields(live: LiveStep, sent: boolean, form: OrderValues):
 }
 
 /** Names of the fields that a checkout shows, where an error can be said. */
-export function shownFields(live: LiveStep, sent: boolean): string[] {
+export function shownFields({ db }: Pick<Services, 'db'>, live: LiveStep, sent: boolean): string[] {
   const form = allElements(live.page).find((element) => isElementOf(element, 'order-form'));
   if (!form || !isElementOf(form, 'order-form')) return [];
+  const asksTaxNumber = form.askTaxNumber ?? loadShop(db).settings.sellsToBusinesses;
   return [
     ...['firstName', 'lastName', 'email', 'street', 'postcode', 'city', 'option', 'chosen'],
     ...(form.askCountry || sent ? ['country', 'region'] : []),
     ...(form.askQuantity ? ['quantity'] : []),
-    ...(form.askTaxNumber ? ['taxNumber'] : []),
+    ...(asksTaxNumber ? ['taxNumber'] : []),
     ...(form.hideCode ? [] : ['code']),
   ];
 }

@@ -61,6 +61,13 @@ export function saveLead(
   });
 }
 
+/** Whether sending the form of a step brings a gift by mail. */
+export function givesGift({ db, clock }: LiveServices, live: LiveStep): boolean {
+  const offer = mainOffer(live.step);
+  const gift = offer && findProduct(db, offer.productId);
+  return gift !== undefined && isFree(gift) && !closedBecause({ db, clock }, gift, null);
+}
+
 /** The step's free product becomes an order of value 0, so that its files come by the same way as bought ones. Who asks again gets the mail again. */
 function giveGift(tx: Db, services: Tracked & LiveServices, live: LiveStep, contact: ContactRow, visitor: VisitorRow | null): void {
   const { clock } = services;

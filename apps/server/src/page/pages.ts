@@ -30,6 +30,7 @@ import { renderStep } from '../site/renderStep';
 import type { Tracked } from '../tracking/recorder';
 import { giveVisitorId, isFramed, visitorOf } from '../tracking/visitor';
 import { closingTimes } from './closingTimes';
+import { GIFT_SENT, giftNotice } from './giftSent';
 import { isUntouched, untouchedCheckout } from './untouchedCheckout';
 
 type Needs = Tracked & Paying & LiveServices & { kept: KeptPages };
@@ -51,7 +52,7 @@ export function pageDoor(services: Needs): (request: IncomingMessage, response: 
     const { url = '' } = request;
     const mark = url.indexOf('?');
     const path = mark < 0 ? url : url.slice(0, mark);
-    if (mark >= 0 && url.includes('code=', mark)) return false;
+    if (mark >= 0 && (url.includes('code=', mark) || url.includes(GIFT_SENT, mark))) return false;
     const base = steps(path, undefined);
     if (!base) return false;
     const isTested = services.live.isTestedAt(base.live.publication.snapshot.slug);
@@ -163,6 +164,12 @@ export function pageRoutesOfSite(services: Needs): Router {
     }
     if (isPersonalPage(live.page)) return personal(request, response, live, visitorId);
     const seen = isConditional(live.page) ? { ...live, page: shownPage(live.page, who.facts()) } : live;
+    const notice = giftNotice(request.query);
+    if (notice)
+      return response
+        .set('cache-control', 'private, no-cache')
+        .type('html')
+        .send(renderStep(services, seen, { notice }));
     const html = seen === live ? services.kept.get(keptKey(live, ''), clock.now(), () => renderStep(services, live)).html : renderStep(services, seen);
     const isSame = seen === live && !services.live.isTestedAt(live.publication.snapshot.slug);
     return response
@@ -203,12 +210,13 @@ export function pageRoutesOfSite(services: Needs): Router {
     const facts = isConditional(live.page) ? gatherFacts(services, known) : null;
     const seen = facts ? { ...live, page: shownPage(live.page, facts) } : live;
     const personal = {
+      notice: giftNotice(request.query),
       ...(order ? orderView(services, order) : { buyer: null }),
       ...(checkout ? { checkout, buyer: { firstName: checkout.values.firstName ?? '' } } : {}),
     };
     const purchases = purchasesOf(services, request, order);
     const framed = isFramed(request);
-    const isFresh = checkout && !order && purchases.length === 0 && isUntouched(checkout);
+    const isFresh = checkout && !order && personal.notice === null && purchases.length === 0 && isUntouched(checkout);
     const html = isFresh
       ? untouchedCheckout(services, checkout, `${keptKey(live, facts ? versionKey(live.page, facts) : '')} ${framed}`, (form) =>
           renderStep(services, seen, { ...personal, checkout: form }, [], framed),

@@ -17,7 +17,8 @@ import type { Tracked } from '../tracking/recorder';
 import { recordRoutes } from '../tracking/routesTaken';
 import { countedVisitor, counts, makeEvent, placeOf, visitorOf } from '../tracking/visitor';
 import { carriedOver } from './carryOver';
-import { saveLead } from './leads';
+import { GIFT_SENT } from './giftSent';
+import { givesGift, saveLead } from './leads';
 
 /** Generous, since a whole class or office may share one address. */
 const FORMS_PER_MINUTE = 120;
@@ -112,7 +113,9 @@ export function pageSite(services: Tracked & LiveServices): Router {
     }
     // Counted as going on, wherever that is.
     const next = onward(request, live, { outcome: 'submitted' }, contact);
-    return response.redirect(303, carriedOver(services, request, form.after?.kind === 'address' ? form.after.url : next));
+    if (form.after?.kind === 'address') return response.redirect(303, carriedOver(services, request, form.after.url));
+    const isGiven = contact !== undefined && givesGift(services, live);
+    return response.redirect(303, carriedOver(services, request, isGiven ? `${next}${next.includes('?') ? '&' : '?'}${GIFT_SENT}` : next));
   });
 
   return router;

@@ -1,9 +1,11 @@
+import { optionsOf, type Product } from '@ruta/core/catalog';
 import type { Action } from '@ruta/core/elements';
 import { mainOffer } from '@ruta/core/offers';
 import { filesOn } from '@ruta/core/page';
-import { type PageContext, shopContext, shownProduct } from '@ruta/pages';
+import { type Gone, type PageContext, shopContext, shownProduct } from '@ruta/pages';
 import { appointmentsOn } from '../appointments/shown';
 import type { Services } from '../base/services';
+import { closedBecause, leftOf } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
 import { isOwnAddress } from '../domains/address';
 import { findPictures } from '../files/store';
@@ -12,19 +14,26 @@ import { loadShop } from '../shop/store';
 import { cleanHtml } from './cleanHtml';
 import { endOf } from './moment';
 
+/** Where the shop's terms stand on its site. */
+export const TERMS_PATH = '/terms';
+
 /** What a published step is shown with, before anything personal is known. */
 export function publicContext(services: Services, live: LiveStep): PageContext {
   const { db, clock } = services;
   const { publication, step, page } = live;
   const { settings, brand } = loadShop(db);
   const { giftId } = publication.snapshot;
+  // Whoever is at a checkout may hold the last one: there it is told for each of them.
+  const tellsGone = step.kind === 'sales';
   const shown = (productId: string | null) => {
     const product = productId ? findProduct(db, productId) : undefined;
-    return product ? shownProduct(product, settings.currency, clock.now()) : null;
+    return product ? shownProduct(product, settings.currency, clock.now(), tellsGone ? goneOf(services, product) : undefined) : null;
   };
   const byId = new Map(publication.snapshot.graph.steps.map((each) => [each.id, each]));
   return {
     ...shopContext(publication.snapshot.brand ?? brand, { name: settings.name, email: settings.contactEmail, currency: settings.currency }),
+    termsUrl: settings.terms?.trim() ? TERMS_PATH : null,
+    asksTaxNumber: settings.sellsToBusinesses ?? false,
     product: shown(mainOffer(step)?.productId ?? null),
     gift: shown(giftId),
     pictures: findPictures(db, filesOn(page)),
@@ -38,6 +47,12 @@ export function publicContext(services: Services, live: LiveStep): PageContext {
     endsAt: endOfStep(services, live),
     endOf: (at) => endOf(services, at),
   };
+}
+
+/** What of a product nobody can buy at the moment, so that a page says so before anybody types their card. */
+function goneOf(services: Services, product: Product): Gone {
+  const gone = optionsOf(product).filter(({ edition }) => leftOf(services, edition, null) === 0);
+  return { words: closedBecause(services, product, null)?.message ?? null, optionIds: new Set(gone.map(({ option }) => option.id)) };
 }
 
 /** Where a press leads: on this page, or past the counter that decides what comes next. */

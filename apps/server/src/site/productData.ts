@@ -24,7 +24,7 @@ export function productData(
   const offers = optionsOf(product).map(({ edition, option }) => {
     const { current } = currentPrice(option.price, now);
     const price = toDecimal(current, shop.currency);
-    const isOut = leftOf(services, edition, null) === 0;
+    const isOut = shown.gone !== null || leftOf(services, edition, null) === 0;
     return {
       '@type': 'Offer',
       ...(product.editions.length > 1 || option.name

@@ -6,7 +6,7 @@ import { useForm } from 'react-hook-form';
 import { useKeptDraft } from '../base/keptDraft';
 import { Button } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
-import { Check, SelectField, TextField } from '../ui/Field';
+import { Check, SelectField, TextArea, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 import { OwnCodeFields } from '../ui/OwnCodeFields';
 import { Panel } from '../ui/Page';
@@ -73,6 +73,23 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
         </div>
         <p className="text-soft">All prices are in {settings.currency}.</p>
         <Check label="Prices include tax" {...register('pricesIncludeTax')} />
+        <Check
+          label="I sell to businesses, too"
+          hint="Order forms ask for a business tax number, and take tax off where reverse charge applies."
+          {...register('sellsToBusinesses')}
+        />
+        <details open={Boolean(settings.terms) || undefined}>
+          <summary className="font-semibold cursor-pointer">Terms that buyers accept</summary>
+          <div className="mt-3">
+            <TextArea
+              label="Terms"
+              rows={8}
+              hint="Plain paragraphs, with an empty line between them. Order forms lead to them."
+              error={wrong.terms?.message}
+              {...register('terms')}
+            />
+          </div>
+        </details>
         <SelectField
           label="Test or live"
           hint="In test mode no money moves and orders are left out of every figure."

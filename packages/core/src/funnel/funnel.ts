@@ -15,6 +15,7 @@ export const SlugSchema = z
 
 /** First parts of public addresses that the site needs itself. */
 export const RESERVED_SLUGS = [
+  'terms',
   'd',
   'e',
   'cart',

@@ -44,6 +44,12 @@ export const ShopSchema = z.object({
   mode: ModeSchema,
   code: OwnCodeSchema.optional().describe('Code on every page of the shop'),
   costs: CostsSchema.optional().describe('What selling costs, for profit'),
+  terms: z
+    .string()
+    .max(100_000, 'Keep the terms under 100,000 characters.')
+    .optional()
+    .describe('What buyers accept, in plain paragraphs; order forms lead to it'),
+  sellsToBusinesses: z.boolean().optional().describe('Order forms ask for a business tax number unless a form says otherwise'),
   consent: ConsentSettingsSchema.optional().describe('The question for consent; nobody is asked without it'),
 });
 

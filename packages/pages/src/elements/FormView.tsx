@@ -162,7 +162,14 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
   );
   if (edit) return <div className="form">{fields}</div>;
   return (
-    <form className="form" id={isFirst ? 'form' : `${element.id}-form`} method="post" action={actionUrl} data-stages={stages ? stages.length : undefined}>
+    <form
+      className="form"
+      id={isFirst ? 'form' : `${element.id}-form`}
+      method="post"
+      action={actionUrl}
+      data-form=""
+      data-stages={stages ? stages.length : undefined}
+    >
       <input type="hidden" name="_form" value={element.id} />
       {fields}
     </form>

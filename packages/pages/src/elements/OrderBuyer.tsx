@@ -1,9 +1,10 @@
 import type { ElementOf } from '@ruta/core/elements';
-import type { CheckoutView } from '../context';
+import { type CheckoutView, usePage } from '../context';
 import { Field, TextField } from './Field';
 
 /** Who buys, and where to: an address only if something is sent. */
 export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'order-form'>; checkout: CheckoutView | null; step: number }) {
+  const { context } = usePage();
   const values = checkout?.values ?? {};
   const errors = checkout?.errors ?? {};
   const options = checkout?.sentOptions ?? [];
@@ -81,7 +82,7 @@ export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'or
               </div>
             ))
           : null}
-        {element.askTaxNumber ? text('taxNumber', 'Business tax number', 'off', false, 30) : null}
+        {(element.askTaxNumber ?? context.asksTaxNumber) ? text('taxNumber', 'Business tax number', 'off', false, 30) : null}
       </div>
     </fieldset>
   );

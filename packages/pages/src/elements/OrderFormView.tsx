@@ -1,4 +1,4 @@
-import { type ElementOf, type OrderPart, orderParts } from '@ruta/core/elements';
+import { type ElementOf, type OrderPart, orderParts, type Words } from '@ruta/core/elements';
 import { formatMoney } from '@ruta/core/money';
 import type { BumpPosition } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
@@ -75,10 +75,29 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
   );
 }
 
+/** The words with “terms” as a link to what the shop has written, or a link behind them; words that lead somewhere already stay as they are. */
+function withTermsLinked(words: Words, url: string): Words {
+  if (words.some((node) => node.type === 'text' && node.link)) return words;
+  for (const [index, node] of words.entries()) {
+    const found = node.type === 'text' ? /\bterms( and conditions)?\b/i.exec(node.text) : null;
+    if (node.type !== 'text' || !found) continue;
+    const [before, after] = [node.text.slice(0, found.index), node.text.slice(found.index + found[0].length)];
+    const pieces = [
+      { ...node, text: before },
+      { ...node, text: found[0], link: url },
+      { ...node, text: after },
+    ].filter(({ text }) => text !== '');
+    return [...words.slice(0, index), ...pieces, ...words.slice(index + 1)];
+  }
+  return [...words, { type: 'text', text: ' ' }, { type: 'text', text: 'Terms', link: url }];
+}
+
 function Consent({ element }: { element: ElementOf<'order-form'> }) {
+  const { context, edit } = usePage();
+  const { termsUrl } = context;
   return (
     <p className="text text-small">
-      <WordsView words={element.consent} elementId={element.id} path={['consent']} />
+      <WordsView words={edit || !termsUrl ? element.consent : withTermsLinked(element.consent, termsUrl)} elementId={element.id} path={['consent']} />
     </p>
   );
 }

@@ -42,6 +42,8 @@ export function PriceTableView({ element }: { element: ElementOf<'price-table'> 
               ) : null}
               {edit ? (
                 <span className="button button-main">{button}</span>
+              ) : option?.isGone || context.product?.gone ? (
+                <p className="plan-gone">{context.product?.gone ? 'Not on sale' : 'Sold out'}</p>
               ) : (
                 <a className="button button-main" href={context.href({ kind: 'next' }, element.id, { option: option?.id })}>
                   {button}

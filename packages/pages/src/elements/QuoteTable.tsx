@@ -7,6 +7,10 @@ export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Summe
   const money = (amount: number) => formatMoney(amount, quote.currency);
   const rates = [...new Set(quote.lines.flatMap((line) => line.taxShares.filter((share) => share.tax > 0).map((share) => share.rate)))];
   const later = laterWords(quote);
+  // With reverse charge the lines say prices as they are listed, and what is due comes without their tax.
+  const shipping = quote.shipping ? (quote.pricesIncludeTax && !quote.reverseCharge ? quote.shipping.total : quote.shipping.net) : 0;
+  const takenOff = quote.reverseCharge ? quote.lines.reduce((sum, line) => sum + line.amount, shipping - quote.discount) - quote.dueToday : 0;
+  const all = quote.plans.reduce<number | null>((sum, { total }) => (sum === null || total === null ? null : sum + total), quote.dueToday);
   return (
     <>
       <table className="quote">
@@ -32,6 +36,12 @@ export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Summe
               <td>{quote.shipping.total === 0 ? 'Free' : money(quote.pricesIncludeTax && !quote.reverseCharge ? quote.shipping.total : quote.shipping.net)}</td>
             </tr>
           ) : null}
+          {takenOff > 0 ? (
+            <tr>
+              <th scope="row">Tax taken off (reverse charge)</th>
+              <td>−{money(takenOff)}</td>
+            </tr>
+          ) : null}
           {!quote.pricesIncludeTax && quote.tax > 0 ? (
             <tr>
               <th scope="row">Tax</th>
@@ -54,7 +64,13 @@ export function QuoteTable({ quote, dueLabel, unfolded = false }: { quote: Summe
           ) : null}
           {quote.reverseCharge ? (
             <tr className="quote-tax">
-              <td colSpan={2}>Reverse charge: the tax has been taken off, the buyer accounts for it</td>
+              <td colSpan={2}>Reverse charge: the buyer accounts for the tax</td>
+            </tr>
+          ) : null}
+          {quote.plans.length > 0 && all !== null ? (
+            <tr className="quote-later">
+              <th scope="row">All payments together</th>
+              <td>{money(all)}</td>
             </tr>
           ) : null}
           {later.map((words) => (

@@ -1,3 +1,5 @@
+import { checkFields } from './fieldErrors';
+
 /** Shows one stage of a form after the other; without script they all stand below each other. */
 export function readyStages(): void {
   for (const form of document.querySelectorAll<HTMLFormElement>('form[data-stages]')) {
@@ -28,7 +30,7 @@ export function readyStages(): void {
       next.hidden = isLast;
       if (moved) stages[at]?.querySelector<HTMLElement>('input, select, textarea')?.focus();
     };
-    const mayGoOn = () => [...(stages[at]?.querySelectorAll<HTMLInputElement>('input, select, textarea') ?? [])].every((field) => field.reportValidity());
+    const mayGoOn = () => checkFields(stages[at] ?? form);
     const go = (by: number) => {
       if (by > 0 && !mayGoOn()) return;
       at = Math.max(0, Math.min(stages.length - 1, at + by));

@@ -1,3 +1,5 @@
+import { readyForms } from './fieldErrors';
+
 /**
  * Counts the view of a page, once it is really shown: a page that is only fetched ahead of a click does not count.
  * The id is made here, so that the same view sent twice is recorded once.
@@ -26,3 +28,5 @@ function send(): void {
 const page = document as Document & { prerendering?: boolean };
 if (page.prerendering) document.addEventListener('prerenderingchange', send, { once: true });
 else send();
+
+readyForms();
