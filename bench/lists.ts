@@ -25,7 +25,7 @@ export async function listsBench(): Promise<Measurement> {
     const ours = () => {
       JSON.stringify(OrderPageSchema.parse(listOrders(services.db, OrderListQuerySchema.parse({}))));
       JSON.stringify(ContactPageSchema.parse(listContacts(services.db, ContactListQuerySchema.parse({}))));
-      JSON.stringify(ProductPageSchema.parse(listProductRows(services.db, ProductListQuerySchema.parse({}))));
+      JSON.stringify(ProductPageSchema.parse(listProductRows(services, ProductListQuerySchema.parse({}))));
     };
     return await inPairs(
       'lists',

@@ -169,7 +169,7 @@ describe('orders', () => {
 });
 
 describe('products', () => {
-  const list = (query: object) => listProductRows(services.db, ProductListQuerySchema.parse(query)).rows;
+  const list = (query: object) => listProductRows(services, ProductListQuerySchema.parse(query)).rows;
   it.each([
     [{ kind: 'service' }, 6],
     [{ tag: 'sky' }, 3],

@@ -4,7 +4,9 @@ import { and, eq, isNotNull, isNull, type SQL, sql } from 'drizzle-orm';
 import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 import type { Db } from '../base/db';
 import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
+import type { Services } from '../base/services';
 import { findPictures } from '../files/store';
+import { leftOf } from './availability';
 import { productFiles, products } from './tables';
 
 const SORTING = { columns: { created: products.createdAt, name: products.name, status: products.status, kind: products.kind }, id: products.id };
@@ -19,11 +21,13 @@ type ReadRow = Pick<ProductRow, 'id' | 'name' | 'label' | 'kind' | 'status' | 'a
   editions: string;
   pictureId: string | null;
   bundle: number;
+  closesAt: number | null;
   sorted: string | number;
 };
 
 /** One page of the catalog, read without the products' texts, files and delivery. */
-export function listProductRows(db: Db, query: ProductListQuery): ListPage<ProductRow> {
+export function listProductRows(services: Pick<Services, 'db' | 'clock'>, query: ProductListQuery): ListPage<ProductRow> {
+  const { db, clock } = services;
   const key = keyset(SORTING, query);
   const fields = {
     id: products.id,
@@ -34,6 +38,7 @@ export function listProductRows(db: Db, query: ProductListQuery): ListPage<Produ
     categories: products.categories,
     tags: products.tags,
     archivedAt: products.archivedAt,
+    closesAt: products.closesAt,
     pictureId: sql`json_extract(${products.pictureIds}, '$[0]')`,
     editions: products.editions,
     bundle: sql`json_array_length(${products.bundle})`,
@@ -54,9 +59,11 @@ export function listProductRows(db: Db, query: ProductListQuery): ListPage<Produ
   );
   return {
     next: page.next,
-    rows: page.rows.map(({ pictureId, bundle, sorted: _sorted, ...row }) => {
+    rows: page.rows.map(({ pictureId, bundle, closesAt, sorted: _sorted, ...row }) => {
       const editions = JSON.parse(row.editions) as Product['editions'];
       const { price } = firstOption({ editions }).option;
+      const left = editions.map((edition) => leftOf(services, edition, null));
+      const isLimited = left.every((each) => each !== null);
       return {
         ...row,
         categories: JSON.parse(row.categories),
@@ -66,6 +73,8 @@ export function listProductRows(db: Db, query: ProductListQuery): ListPage<Produ
         options: optionsOf({ editions }).length,
         subscription: price.kind === 'subscription',
         bundle: bundle > 0,
+        left: isLimited ? left.reduce<number>((sum, each) => sum + (each ?? 0), 0) : null,
+        gone: closesAt !== null && closesAt <= clock.now() ? 'closed' : left.every((each) => each === 0) ? 'sold-out' : null,
         editions: editions.map(({ id, name }) => ({ id, name })),
         picture: pictureId ? (pictures[pictureId] ?? null) : null,
       };

@@ -36,7 +36,7 @@ export function catalogRoutes(api: Api, services: Services): void {
   const idOf = (params: Record<string, string>) => params.id ?? '';
 
   api.on({ method: 'get', path: '/products', summary: 'Products, page by page', query: ProductListQuerySchema, response: ProductPageSchema }, ({ query }) =>
-    listProductRows(db, query),
+    listProductRows(services, query),
   );
   api.on(
     { method: 'get', path: '/products/count', summary: 'How many products a list has', query: ProductListQuerySchema, response: CountSchema },

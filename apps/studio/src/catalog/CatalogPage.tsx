@@ -135,6 +135,8 @@ export function CatalogPage() {
   );
 }
 
+const GONE = { closed: 'Closed', 'sold-out': 'Sold out' };
+
 function productColumns(currency: string): Array<Column<ProductRow>> {
   const now = Date.now();
   return [
@@ -149,9 +151,12 @@ function productColumns(currency: string): Array<Column<ProductRow>> {
           ) : (
             <span className="size-8 rounded-md bg-band shrink-0" aria-hidden="true" />
           )}
-          <Link to={`/catalog/${product.id}`} className="font-semibold hover:underline truncate">
-            {productLabel(product)}
-          </Link>
+          <span className="min-w-0 grid">
+            <Link to={`/catalog/${product.id}`} className="font-semibold hover:underline truncate">
+              {productLabel(product)}
+            </Link>
+            {product.label && product.label !== product.name ? <span className="text-soft truncate">{product.name}</span> : null}
+          </span>
         </span>
       ),
     },
@@ -161,12 +166,13 @@ function productColumns(currency: string): Array<Column<ProductRow>> {
       header: 'Status',
       sort: 'status',
       cell: (product) => (
-        <Badge tone={product.archivedAt !== null ? 'plain' : product.status === 'live' ? 'go' : product.status === 'test' ? 'way' : 'plain'}>
-          {product.archivedAt === null ? STATUS[product.status] : 'Archived'}
+        <Badge tone={product.archivedAt !== null || product.gone ? 'plain' : product.status === 'live' ? 'go' : product.status === 'test' ? 'way' : 'plain'}>
+          {product.archivedAt !== null ? 'Archived' : product.status === 'live' && product.gone ? GONE[product.gone] : STATUS[product.status]}
         </Badge>
       ),
     },
     { id: 'categories', wide: true, header: 'Category', cell: (product) => product.categories.join(', ') },
+    { id: 'left', wide: true, header: 'Left', end: true, cell: ({ left }) => left ?? '–' },
     { id: 'prices', wide: true, header: 'Prices', end: true, cell: (product) => product.options },
     {
       id: 'price',

@@ -8,6 +8,7 @@ import { Button } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 import { codesApi } from './api';
+import { CodeLink } from './CodeLink';
 import { type CodeDraft, codeFieldOf, readCodeDraft, toCodeDraft } from './codeDraft';
 
 /** One discount code: what it takes off, from what, how long and how often. */
@@ -110,12 +111,7 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
           />
         </div>
         <Check label="Switched on" {...register('on')} />
-        {code.trim() ? (
-          <p className="text-soft">
-            In a link: put <code className="font-mono text-ink">?code={code.trim().toUpperCase()}</code> behind any of the shop’s addresses; it is kept until
-            the checkout.
-          </p>
-        ) : null}
+        {code.trim() ? <CodeLink code={code.trim().toUpperCase()} /> : null}
         <FormProblem>{problem}</FormProblem>
         <div className="flex gap-3">
           <Button look="main" type="submit" disabled={formState.isSubmitting}>

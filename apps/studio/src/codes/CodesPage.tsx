@@ -24,6 +24,13 @@ export function CodesPage() {
   const [params] = useSearchParams();
   const navigate = useNavigate();
   const opened = params.get('code');
+  // The search stays in the address, behind the sheet and after it.
+  const withCode = (code: string | null) => {
+    const next = new URLSearchParams(params);
+    if (code) next.set('code', code);
+    else next.delete('code');
+    return `/catalog/codes?${next}`;
+  };
   const { data: row } = codesApi.useCodeQuery(opened ?? '', { skip: opened === null || opened === 'new' });
   const [importing, setImporting] = useState(false);
   const currency = shop?.settings.currency ?? 'EUR';
@@ -33,7 +40,7 @@ export function CodesPage() {
   if (!list.rows || !shop) return <Waiting error={codes.error} retry={codes.refetch} />;
   const isEmpty = list.rows.length === 0 && !query.ask.search;
   const add = (
-    <Button look="main" onClick={() => navigate('/catalog/codes?code=new')}>
+    <Button look="main" onClick={() => navigate(withCode('new'))}>
       <Plus size={17} aria-hidden="true" /> Add a code
     </Button>
   );
@@ -66,13 +73,13 @@ export function CodesPage() {
           columns={columns}
           label="Discount codes"
           idOf={(code) => code.id}
-          hrefOf={(code) => `/catalog/codes?code=${code.id}`}
+          hrefOf={(code) => withCode(code.id)}
           searchLabel="Search codes"
           nothingFound="No code reads like this."
         />
       )}
       {opened === 'new' || (opened && row?.id === opened) ? (
-        <CodeDialog key={opened} row={opened === 'new' ? null : (row ?? null)} shop={shop} onClose={() => navigate('/catalog/codes')} />
+        <CodeDialog key={opened} row={opened === 'new' ? null : (row ?? null)} shop={shop} onClose={() => navigate(withCode(null))} />
       ) : null}
       {importing ? (
         <Suspense>
@@ -83,19 +90,21 @@ export function CodesPage() {
   );
 }
 
-/** What a code takes off, from what. */
-function codeWords({ terms: { discount, scope, payments }, products }: CodeRow, currency: string): string {
-  const off = discount.kind === 'percent' ? `${discount.percent} %` : formatMoney(discount.amount, currency);
-  const from = { order: 'the order', main: 'the main product', products: products.length > 2 ? `${products.length} products` : products.join(' and ') }[
-    scope.kind
-  ];
-  return `${off} off ${from}${payments === 'every' ? ', every payment' : ''}`;
-}
+/** What a code takes off. */
+const offWords = ({ discount }: CodeRow['terms'], currency: string): string =>
+  discount.kind === 'percent' ? `${discount.percent} %` : formatMoney(discount.amount, currency);
+
+/** What it is taken off from. */
+const scopeWords = ({ terms: { scope }, products }: CodeRow): string =>
+  ({ order: 'The order', main: 'The main product', products: products.length > 2 ? `${products.length} products` : products.join(' and ') })[scope.kind];
 
 function codeColumns(currency: string, timeZone: string): Array<Column<CodeRow>> {
   return [
     { id: 'code', header: 'Code', sort: 'code', cell: ({ terms }) => <span className="font-mono font-semibold">{terms.code}</span> },
-    { id: 'what', header: 'Takes off', cell: (row) => codeWords(row, currency) },
+    { id: 'off', header: 'Takes off', end: true, cell: ({ terms }) => offWords(terms, currency) },
+    { id: 'scope', header: 'Applies to', cell: scopeWords },
+    { id: 'payments', wide: true, header: 'Which payments', cell: ({ terms }) => (terms.payments === 'every' ? 'Every one' : 'The first') },
+    { id: 'minimum', wide: true, header: 'Minimum order', end: true, cell: ({ terms }) => (terms.minimum ? formatMoney(terms.minimum, currency) : '–') },
     {
       id: 'state',
       header: 'State',
@@ -104,8 +113,9 @@ function codeColumns(currency: string, timeZone: string): Array<Column<CodeRow>>
         return <Badge tone={state === 'in use' ? 'go' : 'plain'}>{STATES[state]}</Badge>;
       },
     },
+    { id: 'from', wide: true, header: 'Valid from', cell: ({ terms }) => (terms.from ? formatTime(terms.from, timeZone) : '–') },
     { id: 'until', header: 'Until', cell: ({ terms }) => (terms.until ? formatTime(terms.until, timeZone) : '–') },
     { id: 'uses', header: 'Uses', end: true, cell: ({ terms, uses }) => (terms.limit ? `${uses} of ${terms.limit}` : uses) },
-    { id: 'paid', header: 'Brought', end: true, cell: ({ paid }) => formatMoney(paid, currency) },
+    { id: 'paid', header: 'Revenue', end: true, cell: ({ paid }) => formatMoney(paid, currency) },
   ];
 }

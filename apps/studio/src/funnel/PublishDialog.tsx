@@ -18,6 +18,9 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
   const { data: changes = [] } = funnelApi.useDifferencesQuery(funnel.id);
   const [copied, setCopied] = useState(false);
   const stops = stopsOf(funnel);
+  // In the order in which people come to them.
+  const place = (id: string | null) => stops.findIndex((stop) => stop.id === id);
+  const inOrder = <Item,>(items: readonly Item[], idOf: (item: Item) => string | null) => items.toSorted((a, b) => place(idOf(a)) - place(idOf(b)));
   const nameOf = (id: string | null) => stops.find((stop) => stop.id === id)?.name ?? 'Funnel';
   const blocking = funnel.problems.filter((problem) => problem.severity === 'blocking');
   const count = changeCount(funnel);
@@ -39,7 +42,7 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
           <section>
             <h2 className="mb-2">{blocking.length > 0 ? 'Mend this first' : 'Worth a look'}</h2>
             <ul className="grid gap-2">
-              {funnel.problems.map((problem) => (
+              {inOrder(funnel.problems, ({ stepId }) => stepId).map((problem) => (
                 <li
                   key={`${problem.stepId}${problem.message}`}
                   className={`flex gap-3 rounded-md px-3 py-2 ${problem.severity === 'blocking' ? 'bg-stop-tint' : 'bg-way-tint'}`}
@@ -62,7 +65,7 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
           <h2 className="mb-1">{first ? 'All stops go live for the first time' : count === 0 ? 'Everything is published' : 'What changes'}</h2>
           <ul className="list-disc pl-5">
             {first || count > 0
-              ? funnel.changes.stepIds.map((id) => (
+              ? inOrder(funnel.changes.stepIds, (id) => id).map((id) => (
                   <StopChanges key={id} name={nameOf(id)} found={first ? undefined : changes.find(({ stepId }) => stepId === id)} />
                 ))
               : null}

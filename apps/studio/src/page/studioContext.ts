@@ -24,6 +24,8 @@ export function studioContext(shop: ShopView, funnel: Named, step: Pick<Step, 'i
   const { siteUrl } = shop;
   return {
     ...shopContext(funnel.brand ?? brand, { name: settings.name, email: settings.contactEmail, currency: settings.currency }),
+    termsUrl: settings.terms?.trim() ? '/terms' : null,
+    asksTaxNumber: settings.sellsToBusinesses ?? false,
     product: shown(product),
     gift: shown(gift),
     buyer: { firstName: 'Marta' },

@@ -26,6 +26,8 @@ export const ProductRowSchema = z.object({
   files: z.int(),
   picture: PictureInfoSchema.nullable(),
   archivedAt: z.int().nullable(),
+  left: z.int().nullable().describe('How many of it are left in all; null without limit'),
+  gone: z.enum(['closed', 'sold-out']).nullable().describe('Why nobody can buy it, although it is on sale'),
 });
 export type ProductRow = z.infer<typeof ProductRowSchema>;
 

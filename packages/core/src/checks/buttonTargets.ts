@@ -7,14 +7,17 @@ const NAMES: Record<Action['kind'], string> = { step: 'stop', section: 'section'
 export const buttonTargets: Check = {
   check: 'button-targets',
   severity: 'blocking',
-  find: ({ page, funnel }) =>
-    allElements(page)
-      .flatMap(actionsOf)
-      .flatMap((action) => {
-        const isThere =
-          (action.kind !== 'step' || funnel.graph.steps.some((step) => step.id === action.stepId)) &&
-          (action.kind !== 'section' || page.sections.some((section) => section.id === action.sectionId)) &&
-          (action.kind !== 'pop-up' || page.popUps?.some((popUp) => popUp.id === action.popUpId));
-        return isThere ? [] : [`A button leads to a ${NAMES[action.kind]} that no longer exists.`];
-      }),
+  find: ({ page, funnel }) => {
+    const elements = allElements(page);
+    return elements.flatMap(actionsOf).flatMap((action) => {
+      const isThere =
+        (action.kind !== 'step' || funnel.graph.steps.some((step) => step.id === action.stepId)) &&
+        (action.kind !== 'section' || page.sections.some((section) => section.id === action.sectionId)) &&
+        (action.kind !== 'pop-up' || page.popUps?.some((popUp) => popUp.id === action.popUpId));
+      // A button that leads down to a form needs one below.
+      if (action.kind === 'scroll' && !elements.some(({ type }) => type === action.target))
+        return [`A button leads to ${action.target === 'form' ? 'a form' : 'the order form'}, but there is none on this page.`];
+      return isThere ? [] : [`A button leads to a ${NAMES[action.kind]} that no longer exists.`];
+    });
+  },
 };

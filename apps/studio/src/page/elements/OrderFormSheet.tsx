@@ -1,10 +1,12 @@
 import { type OrderPart, orderParts, words } from '@ruta/core/elements';
 import { ArrowDown, ArrowUp } from 'lucide-react';
+import { shopApi } from '../../shop/api';
 import { IconButton } from '../../ui/Button';
 import { Check } from '../../ui/Field';
 import type { SheetProps } from './sheet';
 
 export function OrderFormSheet({ element, change }: Pick<SheetProps<'order-form'>, 'element' | 'change'>) {
+  const { data: shop } = shopApi.useShopQuery();
   return (
     <>
       <p className="text-soft">First name and e-mail are always asked: the receipt needs them.</p>
@@ -25,7 +27,7 @@ export function OrderFormSheet({ element, change }: Pick<SheetProps<'order-form'
       <Check
         label="Ask for a business tax number"
         hint="Businesses elsewhere in the European Union then pay without tax."
-        checked={element.askTaxNumber ?? false}
+        checked={element.askTaxNumber ?? shop?.settings.sellsToBusinesses ?? false}
         onChange={(event) => change({ askTaxNumber: event.target.checked })}
       />
       <Check
