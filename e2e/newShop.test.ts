@@ -52,7 +52,7 @@ describe('a wholly new shop', () => {
   it('gets something to sell, with mistakes said beside the field', async () => {
     await seller.click('Add a product');
     await seller.find('form');
-    await seller.type('Amount in EUR', '1.234,50');
+    await seller.type('Amount in EUR', '1.23.4,50');
     await seller.click('Add the product');
     await seller.sees('at most one decimal mark');
     await seller.type('Amount in EUR', '138');
@@ -63,6 +63,7 @@ describe('a wholly new shop', () => {
     await seller.sees('Give the product a name that buyers see.');
     await seller.type('Public name', 'First Light, six weeks');
     await (await seller.find('.rich-text')).sendKeys('Know the sky with bare eyes.');
+    await seller.click('Files, pictures, dates and the rest');
     const notPicture = path.join(folder, 'notes.png');
     writeFileSync(notPicture, 'just words');
     await upload(notPicture, 0);
@@ -82,6 +83,7 @@ describe('a wholly new shop', () => {
     await seller.until(async () => /\/catalog\/prd_/.test(await seller.address()), 'the product has its own address');
     await seller.driver.navigate().refresh();
     await seller.sees('lesson.pdf');
+    expect(await (await seller.byWords('Start a funnel with it')).getAttribute('href')).toContain('/funnels/new?product=prd_');
 
     await seller.open(`${ruta.studio}/catalog/new`);
     await seller.type('Public name', 'Moon Month');

@@ -174,7 +174,7 @@ describe('each kind of price', () => {
     ['Amount in EUR', '12.345', 'EUR has at most 2 decimals.'],
     ['Amount in EUR', '-3', 'An amount cannot be negative.'],
     ['Amount in EUR', '99999999999', 'This amount is too large.'],
-    ['Amount in EUR', '1.234,50', 'at most one decimal mark'],
+    ['Amount in EUR', '1.23.4,50', 'at most one decimal mark'],
   ])('%s “%s” is refused beside the field, and nothing typed is lost', async (label, text, message) => {
     await seller.open(`${ruta.studio}/catalog/new`);
     await seller.find('form');

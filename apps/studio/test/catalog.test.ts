@@ -77,7 +77,7 @@ describe('a product’s sheet', () => {
     draft.closesAt = '2026-02-30T10:00';
     draft.linkUrl = 'perigeelane';
     draft.maxDownloads = 'many';
-    draft.editions[0]?.prices.splice(0, 1, { ...newPrice(), regular: '1.234,50', hasSale: true, sale: '-1' });
+    draft.editions[0]?.prices.splice(0, 1, { ...newPrice(), regular: '1.23.4,50', hasSale: true, sale: '-1' });
     draft.editions[1] = { ...(draft.editions[1] as (typeof draft.editions)[number]), stock: '1.5' };
     const read = readDraft(draft, [], shop);
     expect(read).toMatchObject({

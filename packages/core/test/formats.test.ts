@@ -97,7 +97,7 @@ describe('products as CSV', () => {
     expect(items[0]?.input.editions[0]?.prices[0]?.price).toEqual({ kind: 'one-time', regular: 2650 });
   });
   it.each([
-    ['name,price_kind,regular\nA,one-time,"1.234,50"', 2, 'regular', 'at most one decimal mark'],
+    ['name,price_kind,regular\nA,one-time,"1.23.4,50"', 2, 'regular', 'at most one decimal mark'],
     ['name,price_kind,regular\nA,one-time,1.999', 2, 'regular', 'at most 2 decimals'],
     ['name,price_kind,regular\nA,one-time,-5', 2, 'regular', 'negative'],
     ['name,price_kind,regular\nA,one-time,99999999999', 2, 'regular', 'too large'],

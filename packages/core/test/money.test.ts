@@ -79,6 +79,14 @@ describe('reading and writing amounts', () => {
     ['2400', 'JPY', 2400],
     ['2.125', 'KWD', 2125],
     ['0', 'EUR', 0],
+    ['€9.99', 'EUR', 999],
+    ['9,99 €', 'EUR', 999],
+    ['1.234,50', 'EUR', 123_450],
+    ['1,234.50', 'EUR', 123_450],
+    ['EUR 1 234,5', 'EUR', 123_450],
+    ['1’234’567.10', 'CHF', 123_456_710],
+    ['1.234.567', 'EUR', 123_456_700],
+    ['1,234,567', 'JPY', 1_234_567],
   ])('reads “%s” in %s', (text, currency, amount) => {
     expect(parseMoney(text, currency)).toEqual({ ok: true, amount });
   });
@@ -86,7 +94,12 @@ describe('reading and writing amounts', () => {
   it.each([
     ['', 'EUR', 'Enter an amount.'],
     ['-3', 'EUR', 'cannot be negative'],
-    ['1.234,50', 'EUR', 'at most one decimal mark'],
+    ['1.23.4,50', 'EUR', 'at most one decimal mark'],
+    ['1.234', 'EUR', 'at most 2 decimals'],
+    ['12,34.56', 'EUR', 'at most one decimal mark'],
+    ['€€9', 'EUR', 'digits'],
+    ['9 USD', 'EUR', 'digits'],
+    ['−3', 'EUR', 'cannot be negative'],
     ['12.345', 'EUR', 'at most 2 decimals'],
     ['12.5', 'JPY', 'no decimals'],
     ['abc', 'EUR', 'digits'],

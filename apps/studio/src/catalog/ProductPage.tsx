@@ -1,17 +1,17 @@
 import type { ProductUse } from '@ruta/core/catalog';
-import { type Product, productLabel } from '@ruta/core/catalog';
+import { isFree, type Product, productLabel } from '@ruta/core/catalog';
 import type { ShopView } from '@ruta/core/pricing';
 import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import { FormProvider, useForm, useFormContext } from 'react-hook-form';
-import { useNavigate, useParams } from 'react-router';
+import { useLocation, useNavigate, useParams } from 'react-router';
 import { type Problem, problemOf } from '../base/api';
 import { formatClock } from '../base/format';
 import { forgetDraft, readDraft as readKept, useKeptDraft } from '../base/keptDraft';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
-import { Button } from '../ui/Button';
+import { Button, ButtonLink } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { SelectField, TextArea, TextField } from '../ui/Field';
 import { LeaveGuard } from '../ui/LeaveGuard';
@@ -35,10 +35,14 @@ export function ProductPage() {
   const product = catalogApi.useProductQuery(productId ?? '', { skip: !productId });
   const use = catalogApi.useProductUseQuery(productId ?? '', { skip: !productId });
   const { data: shop, error } = shopApi.useShopQuery();
+  const counted = catalogApi.useProductCountQuery({}, { skip: Boolean(productId) });
   // The funnels to choose from are there before the sheet, so that no choice shows empty for a moment.
   const funnels = useRows(funnelApi.useFunnelsInfiniteQuery({ limit: 200, sort: 'name', direction: 'asc' }));
   if (!shop || !funnels.rows || (productId && !product.data)) return <Waiting error={error ?? product.error} retry={product.refetch} />;
-  return <ProductSheet key={product.data?.id ?? 'new'} product={product.data ?? null} shop={shop} use={use.data} />;
+  if (!productId && !counted.data) return <Waiting error={counted.error} retry={counted.refetch} />;
+  return (
+    <ProductSheet key={product.data?.id ?? 'new'} product={product.data ?? null} shop={shop} use={use.data} isFirst={!productId && counted.data?.count === 0} />
+  );
 }
 
 /** What belongs to a sheet beside its fields. */
@@ -49,7 +53,15 @@ interface Beside {
   savedId: string | null;
 }
 
-function ProductSheet({ product, shop, use }: { product: Product | null; shop: ShopView; use: ProductUse | undefined }) {
+interface SheetOf {
+  product: Product | null;
+  shop: ShopView;
+  use: ProductUse | undefined;
+  /** The very first product of the shop: only what it cannot do without is asked at once. */
+  isFirst: boolean;
+}
+
+function ProductSheet({ product, shop, use, isFirst }: SheetOf) {
   const { currency, timeZone } = shop.settings;
   const navigate = useNavigate();
   const [create] = catalogApi.useCreateProductMutation();
@@ -63,6 +75,8 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
   const [kept] = useState(() => readKept<ProductDraft, Beside>(draftKey));
   const [pictureIds, setPictureIds] = useState(kept?.beside.pictureIds ?? product?.pictureIds ?? []);
   const [files, setFileList] = useState<SheetFile[]>(kept?.beside.files ?? product?.files ?? []);
+  const [isWhole, setWhole] = useState(!isFirst || kept !== null);
+  const isAdded = (useLocation().state as { added?: boolean } | null)?.added === true;
   const [archiving, setArchiving] = useState(false);
   const [beside, setBeside] = useState(kept !== null);
   // A new product is there as soon as it is saved, even if its files were refused; saving again then changes it.
@@ -100,7 +114,7 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
       setBeside(false);
       forgetDraft(draftKey);
       setSavedAt(Date.now());
-      if (!product) await navigate(`/catalog/${saved.id}`, { replace: true });
+      if (!product) await navigate(`/catalog/${saved.id}`, { replace: true, state: { added: true } });
     } catch (error) {
       const refusal = problemOf(error);
       setProblem(refusal);
@@ -163,15 +177,23 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
                 setProblem(null);
               }}
             />
+            {isAdded && product && product.archivedAt === null ? <Added product={product} /> : null}
             <WhatPanel />
             <EditionsPanel currency={currency} use={use} />
-            <BundlePanel productId={product?.id ?? null} currency={currency} />
-            <PicturesPanel ids={pictureIds} onChange={touch(setPictureIds)} error={problem?.errors.find((field) => field.path === 'pictureIds')?.message} />
-            <DeliveryPanel productId={product?.id ?? null} files={files} onFiles={touch(setFileList)} use={use} />
-            <SalePanel timeZone={timeZone} />
-            <AfterPanel />
-            <OrderPanel />
-            {use && product ? <UsePanel productId={product.id} use={use} /> : null}
+            {isWhole ? null : (
+              <Button look="quiet" className="mb-5" onClick={() => setWhole(true)}>
+                Files, pictures, dates and the rest
+              </Button>
+            )}
+            <div className={isWhole ? 'contents' : 'hidden'}>
+              <BundlePanel productId={product?.id ?? null} currency={currency} />
+              <PicturesPanel ids={pictureIds} onChange={touch(setPictureIds)} error={problem?.errors.find((field) => field.path === 'pictureIds')?.message} />
+              <DeliveryPanel productId={product?.id ?? null} files={files} onFiles={touch(setFileList)} use={use} />
+              <SalePanel timeZone={timeZone} />
+              <AfterPanel />
+              <OrderPanel />
+              {use && product ? <UsePanel productId={product.id} use={use} /> : null}
+            </div>
             <div className="sticky bottom-0 z-20 flex flex-wrap items-center gap-3 py-3 bg-ground border-t border-line">
               <Button look="main" type="submit" disabled={formState.isSubmitting}>
                 {product ? 'Save' : 'Add the product'}
@@ -186,11 +208,23 @@ function ProductSheet({ product, shop, use }: { product: Product | null; shop: S
               ) : null}
             </div>
           </div>
-          <SheetIndex />
+          {isWhole ? <SheetIndex /> : null}
         </form>
       </FormProvider>
       <LeaveGuard active={changed && !formState.isSubmitting} onLeave={() => forgetDraft(draftKey)} />
     </Page>
+  );
+}
+
+/** What can be done next with a product that was just added. */
+function Added({ product }: { product: Product }) {
+  return (
+    <p role="status" className="mb-4 flex flex-wrap items-center gap-3 rounded-md bg-go-tint px-4 py-3">
+      <strong>Saved.</strong> “{productLabel(product)}” is in your catalog.
+      <ButtonLink to={isFree(product) ? '/funnels/new' : `/funnels/new?product=${product.id}`} look="main">
+        Start a funnel with it
+      </ButtonLink>
+    </p>
   );
 }
 

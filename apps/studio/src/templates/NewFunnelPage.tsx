@@ -3,7 +3,7 @@ import { stopsInOrder } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
 import { drawFunnel, EXTRAS, type Extra, shortName, TEMPLATES, type TemplateName, templateOf } from '@ruta/core/templates';
 import { useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { problemOf } from '../base/api';
 import { newId } from '../base/newId';
 import { catalogApi } from '../catalog/api';
@@ -24,6 +24,7 @@ export function NewFunnelPage() {
   const sold = useProductChoices({ free: false });
   const gifts = useProductChoices({ free: true });
   const { data: shop } = shopApi.useShopQuery();
+  const [params] = useSearchParams();
   if (!sold.rows || !gifts.rows || !shop) return <Waiting error={sold.error} retry={sold.refetch} />;
   const [first] = sold.rows;
   if (!first) {
@@ -42,7 +43,8 @@ export function NewFunnelPage() {
       </Page>
     );
   }
-  return <NewFunnel firstId={first.id} firstGiftId={gifts.rows[0]?.id ?? ''} shop={shop} />;
+  // Whoever comes from a product begins with it.
+  return <NewFunnel firstId={params.get('product') ?? first.id} firstGiftId={gifts.rows[0]?.id ?? ''} shop={shop} />;
 }
 
 /** The questions of a guided start: what is sold, what a visitor does first, and what stands beside and after the payment. */

@@ -85,20 +85,26 @@ export function toDecimal(amount: number, currency: Currency): string {
 export type ParsedMoney = { ok: true; amount: number } | { ok: false; message: string };
 
 /**
- * Reads what a person typed as a price ("24", "24.5", "24,50") into minor units.
- * A comma or a point is the decimal mark; a mark that groups thousands ("1.234,50") is refused, since guessing
- * wrongly would move the price by a factor of a hundred.
+ * Reads what a person typed as a price ("24", "24.5", "24,50", "€9.99", "1.234,50 EUR") into minor units.
+ * A comma or a point is the decimal mark. Thousands may be grouped where it is clear that they are: by the other mark, or
+ * several times by the same one. "1.234" alone is refused, since guessing wrongly would move the price by a factor of a
+ * thousand.
  */
 export function parseMoney(text: string, currency: Currency): ParsedMoney {
   const digits = minorDigits(currency);
   const example = toDecimal(2400 * 10 ** Math.max(0, digits - 2), currency);
-  const typed = text.trim();
+  const typed = text
+    .replace(/[\s'’]/g, '')
+    .replace(/^\p{Sc}|\p{Sc}$/u, '')
+    .replace(new RegExp(`^${currency}|${currency}$`, 'i'), '');
   if (typed === '') return { ok: false, message: 'Enter an amount.' };
-  if (typed.startsWith('-')) return { ok: false, message: 'An amount cannot be negative.' };
-  if (!/^\d+([.,]\d*)?$/.test(typed)) {
+  if (/^[-−]/.test(typed)) return { ok: false, message: 'An amount cannot be negative.' };
+  const grouped = /^(\d{1,3}(?:([.,])\d{3})(?:\2\d{3})*)(?:(?!\2)[.,](\d*))?$/.exec(typed);
+  const isGrouped = grouped !== null && (grouped[3] !== undefined || (grouped[1]?.split(/[.,]/).length ?? 0) > 2);
+  if (!isGrouped && !/^\d+([.,]\d*)?$/.test(typed)) {
     return { ok: false, message: `Write the amount with digits and at most one decimal mark, for example ${example}.` };
   }
-  const [whole = '0', fraction = ''] = typed.split(/[.,]/);
+  const [whole = '0', fraction = ''] = isGrouped ? [grouped[1]?.replace(/[.,]/g, ''), grouped[3]] : typed.split(/[.,]/);
   if (fraction.length > digits) {
     const places = digits === 0 ? 'no decimals' : `at most ${digits} decimals`;
     return { ok: false, message: `${currency} has ${places}.` };
