@@ -76,7 +76,7 @@ export const licenceKeys = sqliteTable(
   ],
 );
 
-/** How many of an edition were sold, kept beside the orders and made anew from them by `recountSold`. */
+/** How many of an edition were sold, kept beside the orders; a test makes it anew from their lines, which gives the same. */
 export const editionSales = sqliteTable(
   'edition_sales',
   { editionId: text().notNull(), mode: text().$type<Mode>().notNull(), sold: integer().notNull() },
