@@ -62,12 +62,12 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
           )}
         </div>
         <div className="grid sm:grid-cols-2 gap-4 items-start">
-          <SelectField label="From" {...register('scope')}>
+          <SelectField label="Applies to" {...register('scope')}>
             <option value="order">the whole order, bumps and upsells too</option>
             <option value="main">the main product only</option>
             <option value="products">chosen products</option>
           </SelectField>
-          <SelectField label="Of plans and instalments" hint="Never off set-up fees or shipping." {...register('payments')}>
+          <SelectField label="Which payments" hint="Never off set-up fees or shipping." {...register('payments')}>
             <option value="first">the first payment above 0</option>
             <option value="every">every payment</option>
           </SelectField>
@@ -85,7 +85,7 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
         ) : null}
         <div className="grid sm:grid-cols-2 gap-4 items-start">
           <TextField
-            label="Holds from"
+            label="Valid from"
             hint={`In the time of ${settings.timeZone}. Empty: now.`}
             type="datetime-local"
             error={wrong.from?.message}
@@ -95,7 +95,7 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
         </div>
         <div className="grid sm:grid-cols-3 gap-4 items-start">
           <TextField
-            label={`From a value of, in ${settings.currency}`}
+            label={`Minimum order, in ${settings.currency}`}
             hint="Of what it acts on, before the code. Empty: any."
             inputMode="decimal"
             error={wrong.minimum?.message}
