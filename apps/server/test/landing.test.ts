@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Buyer, CARD, Seller } from './support/clients';
+import { Buyer, CARD, formOn, Seller } from './support/clients';
 import { Installation } from './support/installation';
 import { selling } from './support/products';
 
@@ -40,7 +40,7 @@ describe('a landing page', () => {
   it('says after its gift that the gift is on its way, once, and to nobody else', async () => {
     const funnel = await seller.sellingFunnel({ gift: true });
     const { page } = await seller.read(`/steps/${funnel.entry}/page`);
-    const form = /"id":"(elm_\w+)","type":"form"/.exec(JSON.stringify(page))?.[1] ?? '';
+    const form = formOn(page);
     const reader = new Buyer(ruta.site);
     await reader.visit(`/${funnel.slug}`);
     const answer = await reader.form(`/go/${funnel.entry}/form`, { _form: form, firstName: 'Vera', email: 'vera@moonmail.test' });

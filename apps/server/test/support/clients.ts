@@ -1,3 +1,5 @@
+import { isElementOf } from '@ruta/core/elements';
+import { allElements, type PageDocument } from '@ruta/core/page';
 import { SETUP_CODE } from './installation';
 import { writeOwnWords } from './ownWords';
 import { selling } from './products';
@@ -215,4 +217,9 @@ export class Buyer extends Browser {
 // biome-ignore lint/suspicious/noExplicitAny: what the stand-in keeps is its own matter
 export async function mails(standins: string, to: string): Promise<any[]> {
   return (await (await fetch(`${standins}/mailbox/messages?to=${encodeURIComponent(to)}`)).json()) as never;
+}
+
+/** Id of the first form on a page’s document. */
+export function formOn(page: PageDocument): string {
+  return allElements(page).find((element) => isElementOf(element, 'form'))?.id ?? '';
 }
