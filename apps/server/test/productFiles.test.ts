@@ -54,7 +54,7 @@ describe('files in and out', () => {
     const names = async () => (await seller.rows('/products')).map((product: { name: string }) => product.name);
     expect(await imported(good, false)).toMatchObject({ added: 2, applied: false });
     expect(await names()).not.toContain('New one');
-    const bad = await imported(`${good}New three,one-time,"1.234,50"\n`, true);
+    const bad = await imported(`${good}New three,one-time,"1.23.4,50"\n`, true);
     expect(bad).toMatchObject({ applied: false, problems: [{ line: 4, column: 'regular' }] });
     expect(await names()).not.toContain('New one');
     expect(await imported(good, true)).toMatchObject({ added: 2, applied: true });

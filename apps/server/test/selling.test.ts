@@ -61,7 +61,7 @@ describe('prices', () => {
     expect(html).toContain('value="8.00"');
     for (const [chosen, words] of [
       ['2.99', 'smallest amount'],
-      ['1.234,50', 'at most one decimal mark'],
+      ['1.23.4,50', 'at most one decimal mark'],
       ['', 'what you would like to pay'],
     ] as const) {
       const refused = await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { chosen });

@@ -34,7 +34,7 @@ describe('counting people', () => {
     await buyer.visit(`/${funnel.slug}`);
     const sent = await buyer.form(`/go/${funnel.entry}/form`, { _form: await formId(), firstName: 'Ilse', email: 'Ilse@moonmail.test' });
     expect(sent.status).toBe(303);
-    expect(sent.headers.get('location')).toBe(`/${funnel.slug}/checkout`);
+    expect(sent.headers.get('location')).toBe(`/${funnel.slug}/checkout?gift=sent`);
     // What was typed stands in the checkout.
     const checkout = await buyer.openCheckout(`/${funnel.slug}/checkout`);
     expect(checkout).toContain('value="Ilse"');

@@ -8,7 +8,9 @@ const root = path.resolve(import.meta.dirname, '../../../..');
 
 /** Each test process has ports of its own, below those that the system hands out for connections. */
 const PORTS_EACH = 200;
-let next = 20_000 + (Number(process.env.VITEST_POOL_ID ?? 1) % 50) * PORTS_EACH;
+/** Where the ports of tests begin; elsewhere for a second run beside a first. */
+const FIRST_PORT = Number(process.env.RUTA_TEST_PORTS ?? 20_000);
+let next = FIRST_PORT + (Number(process.env.VITEST_POOL_ID ?? 1) % 50) * PORTS_EACH;
 
 /** A port on this machine that nobody listens at and that no other test asks for. */
 export async function freePort(): Promise<number> {
