@@ -51,7 +51,7 @@ describe('a checkout page that is put together once for many', () => {
       new Buyer(ruta.site).request(`/pay/${funnel.checkout}/quote`, { method: 'POST', body, headers: { 'content-type': 'application/json', ...headers } });
     const told = async (response: Response) => [response.status, ((await response.json()) as { title?: string; message?: string }).title];
     expect(await told(await ask('{"cart":'))).toEqual([400, 'The body is not valid JSON.']);
-    expect(await told(await ask(JSON.stringify({ cart: 'x'.repeat(40_000) })))).toEqual([413, 'The body is too large.']);
+    expect(await told(await ask(JSON.stringify({ cart: 'x'.repeat(40_000) })))).toEqual([413, 'This is too large: at most 32 kB can be sent here.']);
     expect(await told(await ask('{}', { 'content-type': 'text/plain' }))).toEqual([415, 'Send JSON.']);
     expect((await told(await ask('{}', { 'content-type': 'application/json; charset=klingon' })))[0]).toBe(415);
     expect((await told(await ask('{}', { 'content-encoding': 'gzip' })))[0]).toBe(415);

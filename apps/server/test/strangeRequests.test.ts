@@ -1,6 +1,7 @@
 import http from 'node:http';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { MAX_PICTURE_BYTES } from '../src/files/store';
 import { Buyer, OWNER, Seller } from './support/clients';
 import { Installation } from './support/installation';
 
@@ -139,6 +140,14 @@ describe('every operation of the API', () => {
     const raw = (body: string | Uint8Array<ArrayBuffer>, headers: Record<string, string>) => seller.request('/api/products', { method: 'POST', body, headers });
     expect((await raw('{"name":', { 'content-type': 'application/json' })).status).toBe(400);
     expect((await raw(JSON.stringify({ name: 'x'.repeat(3_000_000) }), { 'content-type': 'application/json' })).status).toBe(413);
+    const told = async (response: Response) => [response.status, ((await response.json()) as { title: string }).title];
+    expect(await told(await raw(JSON.stringify({ name: 'x'.repeat(3_000_000) }), { 'content-type': 'application/json' }))).toEqual([
+      413,
+      'This is too large: at most 2048 kB can be sent here.',
+    ]);
+    // A picture that is too large names what there is room for, at its field.
+    const picture = await seller.upload('pictures', 'sky.png', new Uint8Array(MAX_PICTURE_BYTES + 1));
+    expect(await told(picture)).toEqual([413, `This file is over ${MAX_PICTURE_BYTES / 1024 / 1024} MB, which is the most that can be kept here.`]);
     expect((await raw('{}', { 'content-type': 'application/json; charset=klingon' })).status).toBe(415);
     expect((await raw(new Uint8Array([31, 139, 0, 1]), { 'content-type': 'application/json', 'content-encoding': 'gzip' })).status).toBe(400);
     expect((await raw('{}', { 'content-type': 'application/json', 'content-encoding': 'sausage' })).status).toBe(415);

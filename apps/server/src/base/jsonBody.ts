@@ -10,7 +10,7 @@ export function jsonBody(request: IncomingMessage, mostBytes: number): Promise<u
   if (!/^application\/json\b/i.test(type)) return refused(415, 'Send JSON.');
   if (/charset=(?!"?utf-?8\b)/i.test(type)) return refused(415, 'The body is in a set of letters that is not understood here. Send UTF-8.');
   if ((request.headers['content-encoding'] ?? 'identity') !== 'identity') return refused(415, 'The body is packed in a way that is not understood here.');
-  if (Number(request.headers['content-length'] ?? 0) > mostBytes) return refused(413, 'The body is too large.');
+  if (Number(request.headers['content-length'] ?? 0) > mostBytes) return refused(413, tooLarge(mostBytes));
   return new Promise((resolve, reject) => {
     const chunks: Buffer[] = [];
     let bytes = 0;
@@ -19,7 +19,7 @@ export function jsonBody(request: IncomingMessage, mostBytes: number): Promise<u
       if (bytes <= mostBytes) chunks.push(chunk);
     });
     request.on('end', () => {
-      if (bytes > mostBytes) return reject(new Refusal(413, 'The body is too large.'));
+      if (bytes > mostBytes) return reject(new Refusal(413, tooLarge(mostBytes)));
       if (bytes === 0) return resolve({});
       try {
         resolve(JSON.parse(Buffer.concat(chunks).toString('utf8')));
@@ -33,4 +33,5 @@ export function jsonBody(request: IncomingMessage, mostBytes: number): Promise<u
   });
 }
 
+const tooLarge = (mostBytes: number) => `This is too large: at most ${Math.floor(mostBytes / 1024)} kB can be sent here.`;
 const refused = (status: number, title: string) => Promise.reject(new Refusal(status, title));

@@ -41,7 +41,6 @@ export function sendProblem(response: Response, status: number, title: string, f
 }
 
 const UPLOAD_MESSAGES: Partial<Record<string, string>> = {
-  LIMIT_FILE_SIZE: 'This file is too large.',
   LIMIT_UNEXPECTED_FILE: 'Send one file, in the field “file”.',
 };
 
@@ -62,7 +61,8 @@ function mistakeOf(error: unknown): Refusal | undefined {
     const message = UPLOAD_MESSAGES[error.code] ?? error.message;
     return new Refusal(413, message, [{ path: 'file', message }]);
   }
-  const { status, type } = (error ?? {}) as { status?: unknown; type?: string };
+  const { status, type, limit } = (error ?? {}) as { status?: unknown; type?: string; limit?: number };
+  if (type === 'entity.too.large' && limit) return new Refusal(413, `This is too large: at most ${Math.floor(limit / 1024)} kB can be sent here.`);
   if (error instanceof URIError) return new Refusal(400, 'This address cannot be read.');
   if (typeof status === 'number' && status >= 400 && status < 500) return new Refusal(status, UNREADABLE[type ?? ''] ?? 'This request cannot be read.');
   return undefined;

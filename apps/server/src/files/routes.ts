@@ -23,7 +23,16 @@ import {
 /** Uploads go to a temporary file first, so that a large one does not fill the memory. */
 export function uploadRoutes(services: Services, api: Pick<Api, 'takesFile'>, guard: (request: Request) => void): Router {
   const router = Router();
-  const receive = (limit: number): RequestHandler => multer({ dest: tmpdir(), limits: { fileSize: limit, files: 1 }, defParamCharset: 'utf8' }).single('file');
+  const receive = (limit: number): RequestHandler => {
+    const take = multer({ dest: tmpdir(), limits: { fileSize: limit, files: 1 }, defParamCharset: 'utf8' }).single('file');
+    return (request, response, next) =>
+      take(request, response, (error: unknown) => {
+        const isTooLarge = error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE';
+        next(
+          isTooLarge ? fieldRefusal('file', `This file is over ${Math.floor(limit / 1024 / 1024)} MB, which is the most that can be kept here.`, 413) : error,
+        );
+      });
+  };
   const guarded: RequestHandler = (request, _response, next) => {
     guard(request);
     next();
