@@ -228,7 +228,7 @@ saveShop(services, {
     terms: [
       'Perigee Lane sells what stands on its pages, at the prices that stand there. A purchase is made once you have the receipt.',
       'Files and courses are yours to keep, for yourself. Please do not pass them on; tell people where you found them instead.',
-      'If something is not right for you, write to us within 30 days and you get your money back. Parcels are sent back to us first.',
+      'If something is not right for you, write to us within 14 days and you get your money back. Parcels are sent back to us first.',
       'What is sold by the month ends whenever you say so, at the end of what is paid.',
     ].join('\n\n'),
     costs: { feePercent: 1.4, feeFixed: 25, sendingPercent: 100, goods: { ...costOf('wheel', 6_20), ...costOf('torch', 8_40) } },

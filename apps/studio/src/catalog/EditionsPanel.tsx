@@ -111,7 +111,7 @@ function Nature({ index }: { index: number }) {
 
 function Prices({ edition, currency }: { edition: number; currency: string }) {
   const { control } = useFormContext<ProductDraft>();
-  const { fields, append, remove } = useFieldArray({ control, name: `editions.${edition}.prices`, keyName: 'key' });
+  const { fields, append, remove, swap } = useFieldArray({ control, name: `editions.${edition}.prices`, keyName: 'key' });
   return (
     <>
       {fields.map((price, index) => (
@@ -120,6 +120,8 @@ function Prices({ edition, currency }: { edition: number; currency: string }) {
           path={`editions.${edition}.prices.${index}`}
           currency={currency}
           alone={fields.length === 1}
+          onMove={(by) => swap(index, index + by)}
+          isLast={index === fields.length - 1}
           onRemove={() => remove(index)}
           onCopy={() => append(newPrice())}
         />

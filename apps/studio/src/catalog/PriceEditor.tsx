@@ -1,10 +1,11 @@
-import { CopyPlus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, CopyPlus, Trash2 } from 'lucide-react';
 import { useFormContext } from 'react-hook-form';
 import { Button, IconButton } from '../ui/Button';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { ConfirmationFields } from './AfterPanel';
 import { PricePreview } from './PricePreview';
 import type { PriceDraft, ProductDraft } from './productDraft';
+import { usePast } from './usePast';
 import { useSheetFields } from './useSheetFields';
 
 const KINDS: Array<[PriceDraft['kind'], string]> = [
@@ -16,7 +17,15 @@ const KINDS: Array<[PriceDraft['kind'], string]> = [
 ];
 
 /** One price of an edition: its kind first, then what that kind asks for, with what a buyer will pay beside it. */
-export function PriceEditor(props: { path: string; currency: string; alone: boolean; onRemove: () => void; onCopy: () => void }) {
+export function PriceEditor(props: {
+  path: string;
+  currency: string;
+  alone: boolean;
+  isLast: boolean;
+  onMove: (by: 1 | -1) => void;
+  onRemove: () => void;
+  onCopy: () => void;
+}) {
   const { path, currency } = props;
   const field = useSheetFields();
   const { watch } = useFormContext<ProductDraft>();
@@ -70,9 +79,17 @@ export function PriceEditor(props: { path: string; currency: string; alone: bool
               <CopyPlus size={16} aria-hidden="true" /> Add another price
             </Button>
             {props.alone ? null : (
-              <IconButton name="Remove this price" onClick={props.onRemove}>
-                <Trash2 size={16} />
-              </IconButton>
+              <>
+                <IconButton name="Move this price up" disabled={isFirst} onClick={() => props.onMove(-1)}>
+                  <ArrowUp size={16} />
+                </IconButton>
+                <IconButton name="Move this price down" disabled={props.isLast} onClick={() => props.onMove(1)}>
+                  <ArrowDown size={16} />
+                </IconButton>
+                <IconButton name="Remove this price" onClick={props.onRemove}>
+                  <Trash2 size={16} />
+                </IconButton>
+              </>
             )}
           </div>
         </div>
@@ -140,6 +157,7 @@ function Subscription({ price, currency, at }: { price: PriceDraft; currency: st
 }
 
 function SaleFields({ price, currency, at }: { price: PriceDraft; currency: string; at: At }) {
+  const isPast = usePast();
   const what = price.kind === 'instalments' ? 'all together ' : price.kind === 'subscription' ? 'each period ' : '';
   return (
     <>
@@ -148,7 +166,12 @@ function SaleFields({ price, currency, at }: { price: PriceDraft; currency: stri
         <div className="grid sm:grid-cols-3 gap-3 items-start">
           <TextField label={`On sale ${what}in ${currency}`} inputMode="decimal" {...at('sale')} />
           <TextField label="From" hint="Empty: now." type="datetime-local" {...at('saleFrom')} />
-          <TextField label="Until" hint="Empty: no end." type="datetime-local" {...at('saleUntil')} />
+          <TextField
+            label="Until"
+            hint={isPast(price.saleUntil) ? 'This sale has ended: the regular price is asked.' : 'Empty: no end.'}
+            type="datetime-local"
+            {...at('saleUntil')}
+          />
         </div>
       ) : null}
     </>

@@ -4,12 +4,14 @@ import { useRows } from '../lists/useRows';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
 import type { ProductDraft } from './productDraft';
+import { usePast } from './usePast';
 import { useSheetFields } from './useSheetFields';
 
 /** Whether, how long and how often it can be bought. */
 export function SalePanel({ timeZone }: { timeZone: string }) {
   const field = useSheetFields();
   const { watch } = useFormContext<ProductDraft>();
+  const isPast = usePast();
   const leadTo = watch('leadTo');
   const { rows: funnels = [] } = useRows(funnelApi.useFunnelsInfiniteQuery({ limit: 200, sort: 'name', direction: 'asc' }));
   return (
@@ -21,7 +23,12 @@ export function SalePanel({ timeZone }: { timeZone: string }) {
             <option value="test">Test: only while the shop is in test mode</option>
             <option value="off">Off: nobody can buy it</option>
           </SelectField>
-          <TextField label="Closes" hint={`In the time of ${timeZone}. Empty: it stays open.`} type="datetime-local" {...field('closesAt')} />
+          <TextField
+            label="Closes"
+            hint={isPast(watch('closesAt')) ? 'This is past: nobody can buy it any more.' : `In the time of ${timeZone}. Empty: it stays open.`}
+            type="datetime-local"
+            {...field('closesAt')}
+          />
         </div>
         <div className="grid sm:grid-cols-2 gap-4 items-start">
           <SelectField label="Who comes too late" hint="After it has closed, or when everything is sold." {...field('leadTo')}>
