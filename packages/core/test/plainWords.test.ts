@@ -55,7 +55,8 @@ describe('whatever is wrong', () => {
     expect(unkind).toEqual([]);
     // The list itself, so that whoever adds a message reads it among the others.
     expect([...said.keys()].sort()).toMatchSnapshot();
-  });
+    // A few hundred schemas, each told a hundred wrong things.
+  }, 120_000);
 
   it('has words for whatever a schema has none of its own for', () => {
     const said = (schema: z.ZodType, input: unknown) => schema.safeParse(input).error?.issues[0]?.message;
