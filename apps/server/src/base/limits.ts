@@ -1,4 +1,4 @@
-import { gt, inArray, lte } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import { ipKeyGenerator, type Options, rateLimit, type Store } from 'express-rate-limit';
 import type { Clock } from './clock';
 import type { Db } from './db';
@@ -35,7 +35,7 @@ export class Limits {
     private readonly clock: Clock,
     private readonly secrets: Pick<Secrets, 'sign'>,
   ) {
-    for (const { id, count, until } of db.select().from(limits).where(gt(limits.until, clock.now())).all()) this.kept.set(id, { count, until });
+    for (const { id, count, until } of db.select().from(limits).all()) this.kept.set(id, { count, until });
   }
 
   /** Counts once more. @returns how often it was within its time, this one included */
@@ -95,15 +95,18 @@ export class Limits {
     };
   }
 
-  /** Writes down what has changed, and forgets what is over. */
+  /** Writes down what has changed, and forgets what is over. Where there is nothing, the database is not asked: it may be busy with something long. */
   async flush(): Promise<void> {
     const now = this.clock.now();
-    for (const [id, { until }] of this.kept) if (until <= now) this.kept.delete(id);
+    for (const [id, { until }] of this.kept) {
+      if (until > now) continue;
+      this.kept.delete(id);
+      this.changed.add(id);
+    }
     const ids = [...this.changed];
     this.changed.clear();
     try {
       for (let from = 0; from < ids.length; from += BATCH) this.write(ids.slice(from, from + BATCH));
-      this.db.delete(limits).where(lte(limits.until, now)).run();
     } catch (error) {
       for (const id of ids) this.changed.add(id);
       throw error;
@@ -132,7 +135,10 @@ export class Limits {
   private keep(id: string, counted: Counted): void {
     if (this.kept.size >= MOST_KEPT && !this.kept.has(id)) {
       const [eldest] = this.kept.keys();
-      if (eldest) this.kept.delete(eldest);
+      if (eldest) {
+        this.kept.delete(eldest);
+        this.changed.add(eldest);
+      }
     }
     this.kept.set(id, counted);
     this.changed.add(id);

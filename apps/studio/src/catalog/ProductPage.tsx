@@ -221,7 +221,7 @@ function Added({ product }: { product: Product }) {
   return (
     <p role="status" className="mb-4 flex flex-wrap items-center gap-3 rounded-md bg-go-tint px-4 py-3">
       <strong>Saved.</strong> “{productLabel(product)}” is in your catalog.
-      <ButtonLink to={isFree(product) ? '/funnels/new' : `/funnels/new?product=${product.id}`} look="main">
+      <ButtonLink to={`/funnels/new?${isFree(product) ? 'gift' : 'product'}=${product.id}`} look="main">
         Start a funnel with it
       </ButtonLink>
     </p>

@@ -44,7 +44,7 @@ export function NewFunnelPage() {
     );
   }
   // Whoever comes from a product begins with it.
-  return <NewFunnel firstId={params.get('product') ?? first.id} firstGiftId={gifts.rows[0]?.id ?? ''} shop={shop} />;
+  return <NewFunnel firstId={params.get('product') ?? first.id} firstGiftId={params.get('gift') ?? gifts.rows[0]?.id ?? ''} shop={shop} />;
 }
 
 /** The questions of a guided start: what is sold, what a visitor does first, and what stands beside and after the payment. */
