@@ -63,7 +63,7 @@ export function writeReceipt(services: Services, { orderId, paymentId }: z.infer
   const { db, clock } = services;
   const order = loadOrder(db, orderId);
   const from = letterhead(services, order.funnelId);
-  if (paymentId !== null) return receiptMail(from, { ...mailedOrder(services, order, [loadPayment(db, paymentId).quote]), added: true });
+  if (paymentId !== null) return receiptMail(from, { ...toBuyer(services, order, [loadPayment(db, paymentId).quote]), added: true });
   const first = firstPaymentOf(db, orderId);
   const told = [...(first ? [first] : []), ...additionsOf(db, orderId).filter((payment) => !isQueued(db, additionKey(payment.id)))];
   const ids = told.map((payment) => payment.id);
@@ -73,12 +73,18 @@ export function writeReceipt(services: Services, { orderId, paymentId }: z.infer
     .run();
   return receiptMail(
     from,
-    mailedOrder(
+    toBuyer(
       services,
       order,
       told.map((payment) => payment.quote),
     ),
   );
+}
+
+/** The same as its buyer is told it: the shop's mail carries nobody's words to an address that they may only have typed. */
+function toBuyer(services: Services, order: OrderRow, quotes: StoredQuote[]): MailedOrder {
+  const told = mailedOrder(services, order, quotes);
+  return order.total > 0 ? told : { ...told, buyer: { email: order.buyer.email, firstName: '' } };
 }
 
 /** An order as mails tell it; by default with everything that belongs to it. */
@@ -87,8 +93,7 @@ export function mailedOrder(services: Services, order: OrderRow, quotes: StoredQ
     test: order.mode === 'test',
     number: order.number,
     quote: mergedQuote(quotes),
-    // The shop's mail carries nobody's words to an address that they may only have typed.
-    buyer: order.total > 0 ? order.buyer : { email: order.buyer.email, firstName: '' },
+    buyer: order.buyer,
     orderUrl: orderAddress(services, order.token),
     downloads: grantsOf(services.db, [order.id]).map((grant) => ({ name: grant.name, url: downloadLink(services, grant.id, 'mail') })),
     ...received(services, order),
