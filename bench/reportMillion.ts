@@ -10,7 +10,7 @@ import { readConfig } from '../apps/server/src/base/config';
 import { createProduct } from '../apps/server/src/catalog/service';
 import { loadFunnel } from '../apps/server/src/funnel/store';
 import { report } from '../apps/server/src/reports/report';
-import { openServices } from '../apps/server/src/server';
+import { openServices } from '../apps/server/src/openServices';
 import { createShop } from '../apps/server/src/shop/store';
 import { createFunnel } from '../apps/server/src/templates/createFunnel';
 import { selling } from '../apps/server/test/support/products';

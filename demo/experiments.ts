@@ -12,7 +12,7 @@ import { changeTest, planTest, startTest } from '../apps/server/src/experiments/
 import { viewTest } from '../apps/server/src/experiments/view';
 import { lookAt } from '../apps/server/src/experiments/watch';
 import { loadFunnel } from '../apps/server/src/funnel/store';
-import type { AllServices } from '../apps/server/src/server';
+import type { AllServices } from '../apps/server/src/openServices';
 import type { ArmEffect, Happening } from './replay';
 
 const NO_EFFECT: ArmEffect = { leads: 1, pays: 1 };

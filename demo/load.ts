@@ -21,7 +21,7 @@ import { loadFunnel } from '../apps/server/src/funnel/store';
 import { funnels } from '../apps/server/src/funnel/tables';
 import { savePage } from '../apps/server/src/page/save';
 import { importSpend } from '../apps/server/src/reports/spendFile';
-import { openServices } from '../apps/server/src/server';
+import { openServices } from '../apps/server/src/openServices';
 import { createShop, loadShop, saveShop } from '../apps/server/src/shop/store';
 import { users } from '../apps/server/src/team/tables';
 import { sampleTests } from './experiments';

@@ -1,33 +1,21 @@
-import { existsSync } from 'node:fs';
 import http, { type IncomingMessage, type Server } from 'node:http';
 import path from 'node:path';
-import { speakPlainly } from '@ruta/core/words';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { keepExposures } from './arms/exposures';
-import { RunningTests } from './arms/variants';
 import { backUpByClock } from './backups/job';
 import { Api } from './base/api';
-import { makeChanges } from './base/changes';
 import { type Clock, systemClock } from './base/clock';
-import { type Config, prepareDataDir } from './base/config';
-import { lockDataDir } from './base/dataLock';
-import { openDb } from './base/db';
+import type { Config } from './base/config';
 import { startJobs } from './base/jobs';
-import { refuseForeignKey } from './base/keyMark';
-import { Limits } from './base/limits';
 import { listen } from './base/listen';
 import { sendDue } from './base/outbox/outbox';
 import { isTireless, type Senders, sendRow } from './base/outbox/registry';
 import { problemHandler, sendProblem } from './base/problem';
-import { refuseDamaged } from './base/refuseDamaged';
-import { openSecrets } from './base/secrets';
-import { Together } from './base/together';
-import { Writes } from './base/writes';
+import { taskRoutes } from './base/taskRoutes';
 import { bundleRoutes } from './bundles/routes';
 import { catalogRoutes } from './catalog/routes';
-import { forgetProducts, sellingCourses } from './catalog/store';
+import { sellingCourses } from './catalog/store';
 import { checkoutDoor } from './checkout/door';
 import { offerSite } from './checkout/offerSite';
 import { cartRoutes } from './checkout/routes';
@@ -37,7 +25,6 @@ import { codeRoutes } from './codes/routes';
 import { appointmentRoutes } from './contacts/appointments';
 import { consentRoutes } from './contacts/consents';
 import { contactRoutes } from './contacts/routes';
-import { keepWanted, queueConversions } from './conversions/queue';
 import { conversionRoutes } from './conversions/routes';
 import { sendConversion } from './conversions/send';
 import { writeReceipt } from './delivery/receipt';
@@ -52,13 +39,13 @@ import { watchTests } from './experiments/watch';
 import { factRoutes } from './facts/routes';
 import { assetRoutes, uploadRoutes } from './files/routes';
 import { forecastRoutes } from './forecast/routes';
-import { LiveFunnels, type LiveServices } from './funnel/live';
 import { pathAsAsked } from './funnel/rootPath';
 import { funnelSite } from './funnel/site';
 import { leadRoutes } from './leads/routes';
 import { leadSite } from './leads/site';
 import { makeMailer } from './mail/mailer';
 import { messageRoutes } from './messages/routes';
+import { type AllServices, openServices } from './openServices';
 import { orderRoutes } from './orders/routes';
 import { appointmentSite } from './page/appointmentSite';
 import { pageDoor, pageRoutesOfSite } from './page/pages';
@@ -66,10 +53,8 @@ import { pageRoutes } from './page/routes';
 import { pageSite } from './page/site';
 import { partnerRoutes } from './partners/routes';
 import { partnerSite } from './partners/site';
-import { partnerByCode } from './partners/store';
-import { connectProvider, type Paying } from './payments/accounts';
+import { connectProvider } from './payments/accounts';
 import { hearOfRefunds } from './payments/hearOfRefunds';
-import { makeProviders } from './payments/providers/registry';
 import { reconcile } from './payments/reconcile';
 import { sendRefund } from './payments/refund';
 import { paymentRoutes } from './payments/routes';
@@ -80,7 +65,6 @@ import { reportRoutes } from './reports/routes';
 import { shopRoutes } from './shop/routes';
 import { shopSite } from './shop/site';
 import { findShop, loadShop } from './shop/store';
-import { KeptPages } from './site/keptPages';
 import { sitePolicy } from './site/policy';
 import { renderMessage } from './site/renderMessage';
 import { termsSite } from './site/terms';
@@ -91,83 +75,13 @@ import { todayRoutes } from './today/routes';
 import { consentSite } from './tracking/consent';
 import { outsideSite } from './tracking/outside';
 import { needsRebuild, rebuildRollUps } from './tracking/rebuild';
-import { Recorder, type Tracked } from './tracking/recorder';
 import { viewDoor } from './tracking/site';
-import { UntoldMoments } from './tracking/untold';
-import { queueWebhooks } from './webhooks/queue';
 import { webhookRoutes } from './webhooks/routes';
 import { sendWebhook } from './webhooks/send';
-
-/** Everything that any area works with. */
-export type AllServices = Tracked & Paying & LiveServices & { kept: KeptPages; runningTests: RunningTests };
 
 export interface RunningServer {
   services: AllServices;
   stop: () => Promise<void>;
-}
-
-/** Opens the database and everything that works with it, without listening yet. */
-export function openServices(config: Config, log: Logger, clock: Clock = systemClock): AllServices & { close: () => void } {
-  speakPlainly();
-  prepareDataDir(config.dataDir);
-  const unlock = lockDataDir(config.dataDir);
-  const { secrets, db, close } = openWhole(config, unlock);
-  const base = {
-    config,
-    db,
-    clock,
-    secrets,
-    log,
-    changes: makeChanges(),
-    limits: new Limits(db, clock, secrets),
-    together: new Together(db),
-    writes: new Writes(db, config.dataDir, clock),
-  };
-  const recorder = new Recorder(db, log, (error) => base.writes.note(error));
-  base.changes.onChange(() => forgetProducts(db));
-  recorder.onRecorded(keepExposures(base));
-  recorder.onRecorded(queueWebhooks(base));
-  recorder.onRecorded(queueConversions(base));
-  keepWanted(base, recorder);
-  recorder.partnerWith = (code) => partnerByCode(db, code)?.id ?? null;
-  const runningTests = new RunningTests(base);
-  const untold = new UntoldMoments(() => findShop(db)?.settings.currency);
-  recorder.onRecorded((event) => untold.note(event));
-  return {
-    ...base,
-    recorder,
-    untold,
-    live: new LiveFunnels(base, runningTests),
-    runningTests,
-    kept: new KeptPages(base),
-    providers: makeProviders({ standinsUrl: config.standinsUrl, timeoutMs: config.providerTimeoutMs }),
-    close: () => {
-      recorder.flush();
-      close();
-    },
-  };
-}
-
-/** Opens the key and the database, if both are there and whole. @throws Error with a one-line message saying what to do */
-function openWhole({ dataDir, assets }: Config, unlock: () => void) {
-  try {
-    const hadKey = existsSync(path.join(dataDir, 'secret.key'));
-    const secrets = openSecrets(dataDir);
-    refuseDamaged(dataDir, hadKey);
-    const opened = openDb(path.join(dataDir, 'shop.sqlite'), assets.migrations);
-    refuseForeignKey(opened.db, secrets, dataDir);
-    return {
-      secrets,
-      db: opened.db,
-      close: () => {
-        opened.close();
-        unlock();
-      },
-    };
-  } catch (error) {
-    unlock();
-    throw error;
-  }
 }
 
 /** Starts the studio, the public site and the jobs. @throws Error if a port is taken */
@@ -285,17 +199,18 @@ export function studioApp(services: AllServices): Express {
   router.use(sessions(services));
   router.use('/uploads', uploadRoutes(services, api, guard));
   // A file with thousands of products is larger than anything else that is sent, so that only people of the shop may send one.
-  router.use(['/products/import', '/codes/import', '/spend/import', '/funnels/import', '/pages/import'], (request, _response, next) => {
+  router.use(['/products/import', '/products/:id/keys', '/codes/import', '/spend/import', '/funnels/import', '/pages/import'], (request, _response, next) => {
     guard(request);
     next();
   });
-  router.use(['/products/import', '/codes/import', '/spend/import'], express.json({ limit: '25mb' }));
+  router.use(['/products/import', '/products/:id/keys', '/codes/import', '/spend/import'], express.json({ limit: '25mb' }));
   router.use(['/funnels/import', '/pages/import'], express.json({ limit: '80mb' }));
   router.use(express.json({ limit: '2mb' }));
   teamRoutes(api, router, services, async () => {
     // Connecting can be done later under Connections; a shop without a processor is still a shop.
     await connectProvider(services, 'quayside').catch((error: Error) => services.log.warn({ reason: error.message }, 'card processor not connected at set-up'));
   });
+  taskRoutes(api, services);
   shopRoutes(api, services);
   catalogRoutes(api, services);
   codeRoutes(api, services);

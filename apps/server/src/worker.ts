@@ -1,32 +1,54 @@
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { speakPlainly } from '@ruta/core/words';
-import type { TaskAnswer, TaskOrder } from './base/background';
 import { systemClock } from './base/clock';
 import { connectDb } from './base/db';
 import { Refusal } from './base/problem';
+import { handOf, type TaskAnswer, type TaskHand, type TaskOrder } from './base/tasks';
+import { addKeys } from './catalog/keys';
 import { exportProducts, importProducts } from './catalog/transfer';
 import { exportCodes, importCodes } from './codes/transfer';
+import { importSpend } from './reports/spendFile';
+
+type Needs = { db: ReturnType<typeof connectDb>['db']; clock: typeof systemClock };
 
 /** Everything that is done in a thread of its own, by its name. */
-const TASKS: Record<string, (services: { db: ReturnType<typeof connectDb>['db']; clock: typeof systemClock }, input: never) => unknown> = {
+const TASKS: Record<string, (services: Needs, input: never, hand: TaskHand) => unknown> = {
   importProducts,
   exportProducts,
   importCodes,
   exportCodes,
+  importSpend,
+  addKeys,
 };
 
 speakPlainly();
-const { dataDir, task, input } = workerData as TaskOrder;
-const { db, close } = connectDb(path.join(dataDir, 'shop.sqlite'));
+const { dataDir, task, input, cells } = workerData as TaskOrder;
+const { db, raw, close } = connectDb(path.join(dataDir, 'shop.sqlite'));
+// Nobody but this thread waits here for another one's writing.
+raw.pragma('busy_timeout = 15000');
+// What is got ready here lies in no file, so that a disk that is full is told by what is written.
+raw.pragma('temp_store = MEMORY');
+// The database is held for less long if what was written is moved into its place afterwards.
+raw.pragma('wal_autocheckpoint = 0');
+raw.pragma('cache_size = -65536');
 const answer = (words: TaskAnswer) => parentPort?.postMessage(words);
 try {
   const run = TASKS[task];
   if (!run) throw new Error(`There is no task ${task}.`);
-  answer({ result: run({ db, clock: systemClock }, input as never) });
+  answer({ result: run({ db, clock: systemClock }, input as never, handOf(cells)) });
+  raw.pragma('wal_checkpoint(PASSIVE)');
 } catch (error) {
-  if (!(error instanceof Refusal)) throw error;
-  answer({ refusal: { status: error.status, title: error.title, fields: error.fields } });
+  if (error instanceof Refusal) answer({ refusal: { status: error.status, title: error.title, fields: error.fields } });
+  else answer({ failure: failureOf(error) });
 } finally {
   close();
+}
+
+/** An error as it can be handed to another thread; builders wrap what the database said in another one. */
+function failureOf(error: unknown) {
+  const { message, stack } = error as Error;
+  let code: string | undefined;
+  for (let at = error; at instanceof Error && code === undefined; at = at.cause) code = (at as NodeJS.ErrnoException).code;
+  return { message, stack, code };
 }

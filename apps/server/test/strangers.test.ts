@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readConfig } from '../src/base/config';
 import { Limits, personAt } from '../src/base/limits';
 import { addressOf, readProxies } from '../src/base/proxies';
-import { openServices } from '../src/server';
+import { openServices } from '../src/openServices';
 import { createShop } from '../src/shop/store';
 import { refuseOtherCode, setupCode } from '../src/team/setupCode';
 import { Buyer, CARD, formOn, mails, OWNER, Seller } from './support/clients';

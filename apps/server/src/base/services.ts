@@ -5,6 +5,7 @@ import type { Config } from './config';
 import type { Db } from './db';
 import type { Limits } from './limits';
 import type { Secrets } from './secrets';
+import type { Tasks } from './tasks';
 import type { Together } from './together';
 import type { Writes } from './writes';
 
@@ -21,6 +22,8 @@ export interface Services {
   changes: Changes;
   /** Commits what several requests write in the same moment at once. */
   together: Together;
+  /** Does what takes long in threads of their own. */
+  tasks: Tasks;
   /** What people may do so often only. */
   limits: Limits;
   /** Whether what happens can be written down. */

@@ -5,6 +5,8 @@ import { builtOnce, type Db } from '../base/db';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
+import { stage } from '../base/staged';
+import { AT_ONCE, type TaskHand } from '../base/tasks';
 import { licenceKeys } from './tables';
 
 /** Letters and digits that are not taken for each other when read aloud. */
@@ -38,8 +40,11 @@ export function countKeys(db: Db, productId: string): KeyCounts {
  * Adds pasted keys, one a line. Lines that repeat, or that the product has already, are left out and counted.
  * @throws Refusal 400 if nothing usable was pasted
  */
-export function addKeys(services: Pick<Services, 'db' | 'clock'>, productId: string, text: string): { added: number; repeated: number } {
-  const { db, clock } = services;
+export function addKeys(
+  { db, clock }: Pick<Services, 'db' | 'clock'>,
+  { productId, keys: text }: { productId: string; keys: string },
+  hand: TaskHand = AT_ONCE,
+): { added: number; repeated: number } {
   const lines = text
     .split(/\r?\n/)
     .map((line) => line.trim())
@@ -48,16 +53,11 @@ export function addKeys(services: Pick<Services, 'db' | 'clock'>, productId: str
   if (lines.length > MAX_PASTED) throw fieldRefusal('keys', `Paste at most ${MAX_PASTED.toLocaleString('en')} keys at once.`);
   const long = lines.findIndex((line) => line.length > MAX_KEY_LENGTH);
   if (long >= 0) throw fieldRefusal('keys', `Line ${long + 1} is over ${MAX_KEY_LENGTH} characters. Nothing was added.`);
-  let added = 0;
-  db.transaction((tx) => {
-    for (const value of lines) {
-      added += tx
-        .insert(licenceKeys)
-        .values({ id: newId(clock, 'key'), productId, value, createdAt: clock.now() })
-        .onConflictDoNothing()
-        .run().changes;
-    }
-  });
+  const now = clock.now();
+  const rows = lines.map((value) => ({ id: newId(clock, 'key'), productId, value, createdAt: now }));
+  const staged = stage(db, licenceKeys, rows, (done, of) => hand.tell('preparing', done, of));
+  hand.beginWriting();
+  const added = db.transaction((tx) => staged.copy(tx, sql`ON CONFLICT DO NOTHING`), { behavior: 'immediate' });
   return { added, repeated: lines.length - added };
 }
 

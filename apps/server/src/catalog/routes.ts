@@ -6,6 +6,7 @@ import {
   FileFormatSchema,
   type ImportReport,
   ImportReportSchema,
+  type KeysAdded,
   KeysAddedSchema,
   KeysSchema,
   NamedQuerySchema,
@@ -20,13 +21,12 @@ import {
 import { CountSchema } from '@ruta/core/lists';
 import { z } from 'zod';
 import type { Api } from '../base/api';
-import { inBackground } from '../base/background';
 import { notFound } from '../base/problem';
 import { refuseOlder } from '../base/revision';
 import { sendFile } from '../base/sendFile';
 import type { Services } from '../base/services';
 import { leftOf, soldOf } from './availability';
-import { addKeys, countKeys } from './keys';
+import { countKeys } from './keys';
 import { countProducts, listProductRows, productWords } from './list';
 import { changeProducts, createProduct, duplicateProduct, setArchived, setProductFiles, updateProduct } from './service';
 import { bundlesWith, loadProduct, productsNamed } from './store';
@@ -62,7 +62,7 @@ export function catalogRoutes(api: Api, services: Services): void {
   api.on({ method: 'get', path: '/products/export/:format', summary: 'All products as a file, csv or json' }, async ({ params, response }) => {
     const format = FileFormatSchema.safeParse(params.format);
     if (!format.success) throw notFound('This kind of file');
-    sendFile(response, `products.${format.data}`, await inBackground<string>(services, 'exportProducts', format.data));
+    sendFile(response, `products.${format.data}`, await services.tasks.run<string>('exportProducts', format.data));
   });
   api.on(
     {
@@ -73,7 +73,7 @@ export function catalogRoutes(api: Api, services: Services): void {
       response: ImportReportSchema,
     },
     async ({ body }) => {
-      const report = await inBackground<ImportReport>(services, 'importProducts', body);
+      const report = await services.tasks.run<ImportReport>('importProducts', body, body.task);
       services.changes.announce();
       return report;
     },
@@ -107,6 +107,6 @@ export function catalogRoutes(api: Api, services: Services): void {
   });
   api.on(
     { method: 'post', path: '/products/:id/keys', summary: 'Add pasted licence keys, one a line', body: KeysSchema, response: KeysAddedSchema },
-    ({ params, body }) => addKeys(services, loadProduct(db, idOf(params)).id, body.keys),
+    ({ params, body }) => services.tasks.run<KeysAdded>('addKeys', { productId: loadProduct(db, idOf(params)).id, keys: body.keys }, body.task),
   );
 }

@@ -1,6 +1,6 @@
 import { type Product, type ProductFile, type ProductInput, productLabel } from '@ruta/core/catalog';
 import type { Database } from 'better-sqlite3';
-import { and, asc, desc, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { notFound } from '../base/problem';
 import { findPictures } from '../files/store';
@@ -160,25 +160,6 @@ export function bundlesWith(db: Db, productId: string): string[] {
     .all()
     .map(productLabel);
 }
-
-/**
- * Compiles one statement that adds a product or replaces what was typed of it, for many at once: the builder's own work
- * at each of them would cost more than the writing.
- */
-export function prepareSave(db: Db): (id: string, input: ProductInput, createdAt: number, now: number) => void {
-  const { archivedAt: _archivedAt, createdAt: _createdAt, ...changing } = getTableColumns(products);
-  const given = Object.fromEntries(Object.keys(getTableColumns(products)).map((name) => [name, sql.placeholder(name)]));
-  const set = Object.fromEntries(Object.entries(changing).map(([name, column]) => [name, sql.raw(`excluded.${toSnakeCase(column.name)}`)]));
-  const statement = db
-    .insert(products)
-    .values(given as never)
-    .onConflictDoUpdate({ target: products.id, set: set as never })
-    .prepare();
-  return (id, input, createdAt, now) => void statement.run({ ...input, id, archivedAt: null, createdAt, updatedAt: now });
-}
-
-/** A column's name in the database. */
-const toSnakeCase = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 
 /** Whether anything on sale gives access to a course at an outside host. */
 export function sellingCourses(db: Db): boolean {

@@ -1,19 +1,24 @@
 import type { FileFormat, ImportReport, Product, ProductImport, ProductInput } from '@ruta/core/catalog';
 import { productLabel } from '@ruta/core/catalog';
 import { type ImportedJsonProduct, type ImportedProduct, productsFromCsv, productsFromJson, productsToCsv, productsToJson } from '@ruta/core/formats';
-import { count, inArray, max } from 'drizzle-orm';
+import { count, inArray, max, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
+import { excluded, stage } from '../base/staged';
+import { AT_ONCE, type TaskHand } from '../base/tasks';
 import { files } from '../files/tables';
 import { loadShop } from '../shop/store';
 import { checkLinks, type LinkTargets, linkTargets } from './links';
 import { cleanRichText, keepSoldEditions } from './service';
-import { eachProduct, prepareSave, replaceFiles } from './store';
+import { eachProduct, replaceFiles } from './store';
 import { products } from './tables';
 
 type Needs = Pick<Services, 'db' | 'clock'>;
+
+/** Products that a report names; the counts are of all. */
+const MOST_NAMED = 500;
 
 const all = (db: Db, archived: boolean) => [...eachProduct(db, archived)].flat();
 
@@ -29,12 +34,15 @@ export function exportProducts({ db }: Pick<Services, 'db'>, format: FileFormat)
  * writes it is short.
  * @throws Refusal 409 if products were changed meanwhile
  */
-export function importProducts(services: Needs, { format, text, apply }: ProductImport): ImportReport {
+export function importProducts(services: Needs, { format, text, apply }: ProductImport, hand: TaskHand = AT_ONCE): ImportReport {
   const { db, clock } = services;
   const { settings } = loadShop(db);
   const before = stateOf(db);
   const existing = all(db, true);
-  const read = format === 'csv' ? productsFromCsv(text, existing, settings, (kind) => newId(clock, kind)) : productsFromJson(text, existing, settings.currency);
+  const read =
+    format === 'csv'
+      ? productsFromCsv(text, existing, settings, (kind) => newId(clock, kind), hand.tell)
+      : productsFromJson(text, existing, settings.currency, hand.tell);
   const notes = new Set<string>();
   const items = withKnownFiles(services, read.items, notes).map((item) => ({ ...item, id: item.id ?? newId(clock, 'product'), input: cleaned(item.input) }));
   const report: ImportReport = {
@@ -43,7 +51,7 @@ export function importProducts(services: Needs, { format, text, apply }: Product
     same: items.filter((item) => item.change === 'same').length,
     problems: [...read.problems],
     notes: [...notes],
-    products: items.map(({ input, change, line }) => ({ name: productLabel(input), change, line })),
+    products: items.slice(0, MOST_NAMED).map(({ input, change, line }) => ({ name: productLabel(input), change, line })),
     applied: false,
   };
   if (report.problems.length > 0) return report;
@@ -56,16 +64,18 @@ export function importProducts(services: Needs, { format, text, apply }: Product
     if (problem) report.problems.push({ line: item.line, column: problem.fields[0]?.path ?? '', message: `${productLabel(item.input)}: ${problem.title}` });
   }
   if (!apply || report.problems.length > 0) return report;
+  const now = clock.now();
+  // Lists show the newest first; a millisecond apart, new products stand in the order of the file.
+  const rows = items.flatMap(({ id, input, change }, position) =>
+    change === 'same' ? [] : [{ ...input, id, archivedAt: null, createdAt: now + items.length - position, updatedAt: now }],
+  );
+  const staged = stage(db, products, rows, (done, of) => hand.tell('preparing', done, of));
+  hand.beginWriting();
   db.transaction(
     (tx) => {
       if (stateOf(tx) !== before) throw new Refusal(409, 'Products were changed while this file was read. Nothing was imported; try again.');
-      const now = clock.now();
-      const save = prepareSave(tx);
-      // Lists show the newest first; a millisecond apart, new products stand in the order of the file.
-      for (const [position, item] of items.entries()) {
-        if (item.change !== 'same') save(item.id, item.input, now + items.length - position, now);
-        if ('files' in item) replaceFiles(tx, item.id, (item as unknown as ImportedJsonProduct).files);
-      }
+      staged.copy(tx, sql`ON CONFLICT (id) DO UPDATE SET ${excluded(products, ['id', 'archivedAt', 'createdAt'])}`);
+      for (const item of items) if ('files' in item) replaceFiles(tx, item.id, (item as unknown as ImportedJsonProduct).files);
     },
     { behavior: 'immediate' },
   );

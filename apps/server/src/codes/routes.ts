@@ -2,7 +2,6 @@ import { ArchivedSchema, type ImportReport, ImportReportSchema } from '@ruta/cor
 import { CodeImportSchema, CodeListQuerySchema, CodePageSchema, CodeRowSchema, CodeSchema } from '@ruta/core/codes';
 import { CountSchema } from '@ruta/core/lists';
 import type { Api } from '../base/api';
-import { inBackground } from '../base/background';
 import { refuseOlder } from '../base/revision';
 import { sendFile } from '../base/sendFile';
 import type { Services } from '../base/services';
@@ -22,7 +21,7 @@ export function codeRoutes(api: Api, services: Services): void {
     saveCode(services, null, body),
   );
   api.on({ method: 'get', path: '/codes/export', summary: 'Discount codes as CSV' }, async ({ response }) =>
-    sendFile(response, 'codes.csv', await inBackground<string>(services, 'exportCodes', null)),
+    sendFile(response, 'codes.csv', await services.tasks.run<string>('exportCodes', null)),
   );
   api.on(
     {
@@ -32,7 +31,7 @@ export function codeRoutes(api: Api, services: Services): void {
       body: CodeImportSchema,
       response: ImportReportSchema,
     },
-    ({ body }) => inBackground<ImportReport>(services, 'importCodes', body),
+    ({ body }) => services.tasks.run<ImportReport>('importCodes', body, body.task),
   );
   api.on({ method: 'get', path: '/codes/:id', summary: 'One discount code', response: CodeRowSchema }, ({ params }) => loadCode(db, params.id ?? ''));
   api.on({ method: 'put', path: '/codes/:id', summary: 'Change a discount code', body: CodeSchema, response: CodeRowSchema }, ({ params, body, request }) => {

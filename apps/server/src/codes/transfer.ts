@@ -4,6 +4,8 @@ import { codesFromCsv, codesToCsv } from '@ruta/core/formats';
 import { sql } from 'drizzle-orm';
 import { newId } from '../base/ids';
 import type { Services } from '../base/services';
+import { stage } from '../base/staged';
+import { AT_ONCE, type TaskHand } from '../base/tasks';
 import { products } from '../catalog/tables';
 import { loadShop } from '../shop/store';
 import { allCodes } from './store';
@@ -16,7 +18,7 @@ export function exportCodes({ db }: Pick<Services, 'db'>): string {
 }
 
 /** Imports discount codes: all of a file, or nothing. Codes that are there already are changed. */
-export function importCodes({ db, clock }: Needs, { text, apply }: CodeImport): ImportReport {
+export function importCodes({ db, clock }: Needs, { text, apply }: CodeImport, hand: TaskHand = AT_ONCE): ImportReport {
   const productIds = new Set(
     db
       .select({ id: products.id })
@@ -24,7 +26,7 @@ export function importCodes({ db, clock }: Needs, { text, apply }: CodeImport): 
       .all()
       .map((product) => product.id),
   );
-  const { items, problems } = codesFromCsv(text, productIds, loadShop(db).settings);
+  const { items, problems } = codesFromCsv(text, productIds, loadShop(db).settings, hand.tell);
   const known = new Map(
     db
       .select({ id: codes.id, code: codes.code, archivedAt: codes.archivedAt })
@@ -38,19 +40,13 @@ export function importCodes({ db, clock }: Needs, { text, apply }: CodeImport): 
   const changed = items.filter((item) => known.has(item.terms.code)).length;
   const report = { added: items.length - changed, changed, same: 0, problems, notes: [], products: [], applied: false };
   if (!apply || problems.length > 0) return report;
-  db.transaction(
-    (tx) => {
-      const now = clock.now();
-      const given = (name: string) => sql.placeholder(name);
-      // The code itself is the key: one that was added meanwhile is changed like any other.
-      const save = tx
-        .insert(codes)
-        .values({ id: given('id'), code: given('code'), terms: given('terms'), createdAt: given('now'), updatedAt: given('now') })
-        .onConflictDoUpdate({ target: codes.code, set: { terms: sql`excluded.terms`, updatedAt: sql`excluded.updated_at` } })
-        .prepare();
-      for (const { terms } of items) save.run({ id: newId(clock, 'code'), code: terms.code, terms, now });
-    },
-    { behavior: 'immediate' },
-  );
+  const now = clock.now();
+  const rows = items.map(({ terms }) => ({ id: newId(clock, 'code'), code: terms.code, terms, createdAt: now, updatedAt: now }));
+  const staged = stage(db, codes, rows, (done, of) => hand.tell('preparing', done, of));
+  hand.beginWriting();
+  // The code itself is the key: one that was added meanwhile is changed like any other.
+  db.transaction((tx) => staged.copy(tx, sql`ON CONFLICT (code) DO UPDATE SET terms = excluded.terms, updated_at = excluded.updated_at`), {
+    behavior: 'immediate',
+  });
   return { ...report, applied: true };
 }

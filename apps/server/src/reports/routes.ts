@@ -1,7 +1,7 @@
 import { FunnelListQuerySchema, FunnelPageSchema, stopsInOrder } from '@ruta/core/funnel';
 import { CountSchema } from '@ruta/core/lists';
 import { BehindQuerySchema, BehindSchema, DaysSchema, FunnelFiguresSchema, RebuildSchema, ReportQuerySchema, ReportSchema } from '@ruta/core/reports';
-import { SpendImportSchema, SpendReportSchema } from '@ruta/core/spend';
+import { SpendImportSchema, type SpendReport, SpendReportSchema } from '@ruta/core/spend';
 import type { Api } from '../base/api';
 import { sendFile } from '../base/sendFile';
 import { loadFunnel } from '../funnel/store';
@@ -13,7 +13,6 @@ import { reportCsv } from './csv';
 import { figuresSince } from './funnelFigures';
 import { countFunnels, listFunnelRows } from './funnelList';
 import { report } from './report';
-import { importSpend } from './spendFile';
 
 /** Funnels with their figures. */
 export function reportRoutes(api: Api, services: Tracked): void {
@@ -66,7 +65,7 @@ export function reportRoutes(api: Api, services: Tracked): void {
       body: SpendImportSchema,
       response: SpendReportSchema,
     },
-    ({ body }) => importSpend(services, body),
+    ({ body: { task, ...body } }) => services.tasks.run<SpendReport>('importSpend', body, task),
   );
   const rebuild = () => ({ ...rebuildProgress(db), rebuiltAt: db.select({ at: rollUpState.rebuiltAt }).from(rollUpState).get()?.at ?? null });
   api.on({ method: 'get', path: '/reports/rebuild', summary: 'How far making the figures anew is', response: RebuildSchema }, rebuild);

@@ -1,18 +1,19 @@
 import { columnsOf, guessMapping, readSpend, type SpendImport, SpendMappingSchema, type SpendReport, type SpendRow } from '@ruta/core/spend';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Services } from '../base/services';
+import { stage } from '../base/staged';
+import { AT_ONCE, type TaskHand } from '../base/tasks';
 import { loadShop } from '../shop/store';
 import { adSpend, spendMappings } from './tables';
 
 const SAMPLE = 5;
 const MOST_UNKNOWN = 20;
-const MOST_PROBLEMS = 500;
 
 /**
  * Reads a file of ad spend, and brings it in if that is asked and everything fits: what it says of a day and campaign takes
  * the place of what was said before, so that the same file twice changes nothing.
  */
-export function importSpend(services: Pick<Services, 'db' | 'clock'>, { text, mapping: chosen, apply }: SpendImport): SpendReport {
+export function importSpend(services: Pick<Services, 'db' | 'clock'>, { text, mapping: chosen, apply }: SpendImport, hand: TaskHand = AT_ONCE): SpendReport {
   const { db, clock } = services;
   const { currency } = loadShop(db).settings;
   const columns = columnsOf(text);
@@ -27,28 +28,30 @@ export function importSpend(services: Pick<Services, 'db' | 'clock'>, { text, ma
   const mapping = chosen ?? remembered ?? guessed.mapping;
   const whole = SpendMappingSchema.safeParse(mapping);
   const read = whole.success
-    ? readSpend(text, mapping, currency)
+    ? readSpend(text, mapping, currency, hand.tell)
     : { rows: [], skipped: 0, problems: whole.error.issues.map((issue) => ({ line: 1, column: String(issue.path[0]), message: issue.message })) };
   if (whole.success && read.rows.length === 0 && read.problems.length === 0)
     read.problems.push({ line: 1, column: mapping.day, message: 'There is no line with a day in this file.' });
   const counts = { added: 0, changed: 0, same: 0 };
   const applied = apply && read.problems.length === 0;
-  db.transaction((tx) => {
-    for (const row of read.rows) {
-      const before = tx.select().from(adSpend).where(isOf(row)).get();
-      if (before && before.cost === row.cost && before.clicks === row.clicks) counts.same++;
-      else counts[before ? 'changed' : 'added']++;
-      if (applied)
-        tx.insert(adSpend)
-          .values(row)
-          .onConflictDoUpdate({ target: [adSpend.day, adSpend.source, adSpend.campaign], set: row })
-          .run();
-    }
-    if (applied) {
-      const kept = { columns: keyOf(columns), mapping, usedAt: clock.now() };
-      tx.insert(spendMappings).values(kept).onConflictDoUpdate({ target: spendMappings.columns, set: kept }).run();
-    }
-  });
+  const stored = db.select().from(adSpend).where(isPlaceOf).prepare();
+  for (const row of read.rows) {
+    const before = stored.get({ ...row });
+    if (before && before.cost === row.cost && before.clicks === row.clicks) counts.same++;
+    else counts[before ? 'changed' : 'added']++;
+  }
+  if (applied) {
+    const staged = stage(db, adSpend, read.rows, (done, of) => hand.tell('preparing', done, of));
+    hand.beginWriting();
+    db.transaction(
+      (tx) => {
+        staged.copy(tx, sql`ON CONFLICT (day, source, campaign) DO UPDATE SET cost = excluded.cost, clicks = excluded.clicks`);
+        const kept = { columns: keyOf(columns), mapping, usedAt: clock.now() };
+        tx.insert(spendMappings).values(kept).onConflictDoUpdate({ target: spendMappings.columns, set: kept }).run();
+      },
+      { behavior: 'immediate' },
+    );
+  }
   const days = read.rows.map(({ day }) => day).toSorted();
   return {
     columns,
@@ -62,14 +65,18 @@ export function importSpend(services: Pick<Services, 'db' | 'clock'>, { text, ma
     total: read.rows.reduce((sum, { cost }) => sum + cost, 0),
     sample: read.rows.slice(0, SAMPLE),
     ...counts,
-    problems: read.problems.slice(0, MOST_PROBLEMS),
+    problems: read.problems,
     unknownCampaigns: unknownIn(services, read.rows),
     applied,
   };
 }
 
 const keyOf = (columns: readonly string[]): string => JSON.stringify(columns);
-const isOf = ({ day, source, campaign }: SpendRow) => and(eq(adSpend.day, day), eq(adSpend.source, source), eq(adSpend.campaign, campaign));
+const isPlaceOf = and(
+  eq(adSpend.day, sql.placeholder('day')),
+  eq(adSpend.source, sql.placeholder('source')),
+  eq(adSpend.campaign, sql.placeholder('campaign')),
+);
 
 /** Campaigns that nobody has come from: their spend would stand beside no sale. */
 function unknownIn({ db }: Pick<Services, 'db'>, rows: readonly SpendRow[]): string[] {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { pino } from 'pino';
 import { readConfig } from '../../src/base/config';
-import { type AllServices, openServices } from '../../src/server';
+import { type AllServices, openServices } from '../../src/openServices';
 import { createShop } from '../../src/shop/store';
 
 export interface TestServices extends AllServices {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { idSchema } from '../ids';
 import { ListQuerySchema, listPageSchema } from '../lists';
+import { TaskIdSchema } from '../tasks';
 import { ProductKindSchema, TaxClassSchema } from './kinds';
 import { PictureInfoSchema } from './picture';
 import { PriceSchema } from './price';
@@ -88,6 +89,7 @@ export const ProductImportSchema = z.object({
   format: FileFormatSchema,
   text: z.string().max(MAX_IMPORT_CHARACTERS, 'This file is over 20 MB.'),
   apply: z.boolean().describe('False to look first at what would happen'),
+  task: TaskIdSchema,
 });
 export type ProductImport = z.infer<typeof ProductImportSchema>;
 export const FileProblemSchema = z.object({ line: z.int(), column: z.string(), message: z.string() });
@@ -99,7 +101,10 @@ export const ImportReportSchema = z.object({
   same: z.int().default(0),
   problems: z.array(FileProblemSchema),
   notes: z.array(z.string()).default([]).describe('What is left out, in words: pictures and files that are not stored in this shop'),
-  products: z.array(z.object({ name: z.string(), change: z.enum(['add', 'change', 'same']), line: z.int() })).default([]),
+  products: z
+    .array(z.object({ name: z.string(), change: z.enum(['add', 'change', 'same']), line: z.int() }))
+    .default([])
+    .describe('The first 500'),
   applied: z.boolean(),
 });
 export type ImportReport = z.infer<typeof ImportReportSchema>;
@@ -112,8 +117,9 @@ export const ProductUseSchema = z.object({
 });
 export type ProductUse = z.infer<typeof ProductUseSchema>;
 
-export const KeysSchema = z.object({ keys: z.string().max(5_000_000, 'This is too much at once.') });
+export const KeysSchema = z.object({ keys: z.string().max(5_000_000, 'This is more than 5 MB. Paste it in parts.'), task: TaskIdSchema });
 export const KeysAddedSchema = z.object({ added: z.int(), repeated: z.int() });
+export type KeysAdded = z.infer<typeof KeysAddedSchema>;
 
 /** A file that was uploaded for buyers. */
 export const UploadedFileSchema = ProductFileSchema.omit({ only: true });

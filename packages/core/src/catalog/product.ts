@@ -40,6 +40,10 @@ export const PriceOptionSchema = z.object({
 });
 export type PriceOption = z.infer<typeof PriceOptionSchema>;
 
+/** How many prices an edition, and how many editions a product may have. */
+export const MOST_EDITION_PRICES = 12;
+export const MOST_EDITIONS = 30;
+
 /**
  * A version of a product with its own prices, weight and stock, and perhaps of another kind and tax class: a course sold
  * with a kit is sent. A product without versions has one, without a name.
@@ -58,7 +62,7 @@ export const EditionSchema = z.object({
     .nullable()
     .default(null)
     .describe('How many can be sold in all; null is without limit'),
-  prices: z.array(PriceOptionSchema).min(1, 'Give this edition at least one price.').max(12, 'Keep it to twelve prices.'),
+  prices: z.array(PriceOptionSchema).min(1, 'Give this edition at least one price.').max(MOST_EDITION_PRICES, 'Keep it to twelve prices.'),
 });
 export type Edition = z.infer<typeof EditionSchema>;
 
@@ -131,7 +135,7 @@ export const ProductFieldsSchema = z
     alone: z.boolean().default(false).describe('Must be bought alone, without bumps'),
     categories: WordsListSchema,
     tags: WordsListSchema,
-    editions: z.array(EditionSchema).min(1, 'A product has at least one edition.').max(30, 'Keep it to thirty editions.'),
+    editions: z.array(EditionSchema).min(1, 'A product has at least one edition.').max(MOST_EDITIONS, 'Keep it to thirty editions.'),
     bundle: z
       .array(
         z.object({

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ListQuerySchema, listPageSchema } from '../lists';
+import { TaskIdSchema } from '../tasks';
 import { CodeSchema } from './code';
 
 /** A code with what it brought. */
@@ -15,5 +16,5 @@ export const CodeRowSchema = z.object({
 export type CodeRow = z.infer<typeof CodeRowSchema>;
 export const CodeListQuerySchema = ListQuerySchema;
 export const CodePageSchema = listPageSchema(CodeRowSchema);
-export const CodeImportSchema = z.object({ text: z.string().max(5_000_000, 'This file is over 5 MB.'), apply: z.boolean() });
+export const CodeImportSchema = z.object({ text: z.string().max(5_000_000, 'This file is over 5 MB.'), apply: z.boolean(), task: TaskIdSchema });
 export type CodeImport = z.infer<typeof CodeImportSchema>;

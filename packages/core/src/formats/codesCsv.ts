@@ -1,6 +1,7 @@
 import { type Code, CodeSchema, normalizeCode } from '../codes';
 import { type CellTerms, cellReader, cellWriter } from './cells';
 import { readCsv, writeCsv } from './csv';
+import { isHopeless, type Progress, shortened, TOLD_EVERY, toldProblems } from './problems';
 import type { Import } from './productsCsv';
 
 /** Every column of the codes file with what it says. */
@@ -59,15 +60,18 @@ const CELLS: Record<string, string> = {
  * Reads discount codes from CSV, line by line. With any problem nothing may be imported.
  * @param productIds ids of products that a code may name
  */
-export function codesFromCsv(text: string, productIds: ReadonlySet<string>, terms: CellTerms): Import<ImportedCode> {
+export function codesFromCsv(text: string, productIds: ReadonlySet<string>, terms: CellTerms, progress?: Progress): Import<ImportedCode> {
   const { rows, problems } = readCsv(
     text,
     CODE_FILE_COLUMNS.map((column) => column.name),
     ['code'],
+    progress,
   );
   const seen = new Map<string, number>();
   const items: ImportedCode[] = [];
-  for (const { line, cells } of rows) {
+  for (const [index, { line, cells }] of rows.entries()) {
+    if (isHopeless(problems)) break;
+    if (index % TOLD_EVERY === 0) progress?.('checking', index, rows.length);
     const refuse = (column: string, message: string) => void problems.push({ line, column, message });
     const read = cellReader(cells, refuse, terms);
     const [percent, amount] = [read.number('percent'), read.amount('amount')];
@@ -77,7 +81,7 @@ export function codesFromCsv(text: string, productIds: ReadonlySet<string>, term
     }
     const scope = read.text('scope')?.trim().toLowerCase() ?? 'order';
     const named = read.list('products', /;/) ?? [];
-    for (const id of named) if (!productIds.has(id)) refuse('products', `There is no product “${id}”.`);
+    for (const id of named) if (!productIds.has(id)) refuse('products', `There is no product “${shortened(id)}”.`);
     const parsed = CodeSchema.safeParse({
       code: read.text('code') ?? '',
       on: read.yes('on') ?? true,
@@ -104,7 +108,7 @@ export function codesFromCsv(text: string, productIds: ReadonlySet<string>, term
     seen.set(code, line);
     items.push({ terms: stripped({ ...parsed.data, code }), line });
   }
-  return { items: problems.length > 0 ? [] : items, problems: problems.sort((a, b) => a.line - b.line) };
+  return { items: problems.length > 0 ? [] : items, problems: toldProblems(problems) };
 }
 
 /** Without the fields that say nothing, so that what was read equals what was written. */

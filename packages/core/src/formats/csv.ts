@@ -1,11 +1,6 @@
 import Papa from 'papaparse';
-
-/** Something wrong in a file, at its line (from 1, the header included) and column. */
-export interface FileProblem {
-  line: number;
-  column: string;
-  message: string;
-}
+import { type FileProblem, isHopeless, type Progress, shortened, TOLD_EVERY } from './problems';
+import { strayQuotes } from './strayQuotes';
 
 export interface CsvRow {
   /** Line of the file on which the row begins, from 1. */
@@ -32,10 +27,15 @@ function safeCell(cell: string): string {
 }
 const plainCell = (cell: string) => cell.replace(GUARDED, '').replace(GUARDED_AFTER_END, '$1');
 
+/** Lines of one file that hold anything. */
+const MOST_ROWS = 200_000;
+/** How much of a file is looked at for its header, in characters. */
+const HEADER_LENGTH = 10_000;
+
 /** The sign between cells: the one by which the header has most of the names that may be there. */
 function delimiterOf(text: string, known: readonly string[]): string {
   const found = [',', ';', '\t'].map((delimiter) => {
-    const [header = []] = Papa.parse<string[]>(text, { delimiter, preview: 1 }).data;
+    const [header = []] = Papa.parse<string[]>(text.slice(0, HEADER_LENGTH), { delimiter, preview: 1 }).data;
     return { delimiter, names: header.filter((name) => known.includes(name.trim().toLowerCase())).length, cells: header.length };
   });
   return found.sort((a, b) => b.names - a.names || b.cells - a.cells)[0]?.delimiter ?? ',';
@@ -51,53 +51,80 @@ export function writeCsv(columns: readonly string[], rows: ReadonlyArray<readonl
 
 /**
  * Reads comma-, semicolon- or tab-separated text with a header. Quoted cells may hold line breaks. Cells with a formula
- * are refused at their place, since their value is not in the file.
+ * are refused at their place, since their value is not in the file. It ends early where too much is wrong.
  * @param known names of columns that may be there; any other is a problem
  * @param needed names that must be there
  */
-export function readCsv(text: string, known: readonly string[], needed: readonly string[]): { columns: string[]; rows: CsvRow[]; problems: FileProblem[] } {
+export function readCsv(
+  text: string,
+  known: readonly string[],
+  needed: readonly string[],
+  progress?: Progress,
+): { columns: string[]; rows: CsvRow[]; problems: FileProblem[] } {
   const source = text.replace(/^\uFEFF/, '');
-  const { data, errors } = Papa.parse<string[]>(source, { delimiter: delimiterOf(source, known), skipEmptyLines: false });
-  const problems: FileProblem[] = errors
-    .filter((error) => error.type === 'Quotes')
-    .map((error) => ({ line: lineOf(data, error.row ?? 0), column: '', message: 'A quoted cell is not closed, or has a quote inside that is not doubled.' }));
-  const columns = (data[0] ?? []).map((name) => name.trim().toLowerCase());
-  for (const [index, name] of columns.entries()) {
-    if (!known.includes(name))
-      problems.push({ line: 1, column: name, message: name === '' ? `Column ${index + 1} has no name.` : `There is no column “${name}”.` });
-    else if (columns.indexOf(name) < index) problems.push({ line: 1, column: name, message: `The column “${name}” is there twice.` });
-  }
-  for (const name of needed) if (!columns.includes(name)) problems.push({ line: 1, column: name, message: `The column “${name}” is missing.` });
+  const delimiter = delimiterOf(source, known);
+  const problems = strayQuotes(source, delimiter);
   const rows: CsvRow[] = [];
-  let line = 1 + breaksIn(data[0] ?? []);
-  for (const values of data.slice(1)) {
-    line++;
-    const begun = line;
-    line += breaksIn(values);
-    if (values.every((value) => value.trim() === '')) continue;
-    if (values.length > columns.length)
-      problems.push({ line: begun, column: '', message: `This line has ${values.length} cells, the header ${columns.length}.` });
-    const cells: Record<string, string> = {};
-    for (const [index, name] of columns.entries()) {
-      const value = values[index] ?? '';
-      if (isFormula(value) && plainCell(value) === value) {
-        problems.push({
-          line: begun,
-          column: name,
-          message: 'This cell holds a formula. Write its value, or put an apostrophe before it if it is meant as text.',
-        });
+  let columns: string[] | undefined;
+  if (problems.length > 0) return { columns: [], rows, problems };
+  let line = 1;
+  let read = 0;
+  Papa.parse<string[]>(source, {
+    delimiter,
+    step({ data: values, meta }, parser) {
+      const begun = line;
+      line += 1 + breaksIn(values);
+      if (++read % TOLD_EVERY === 0) progress?.('reading', meta.cursor, source.length);
+      if (columns === undefined) {
+        columns = values.map((name) => name.trim().toLowerCase());
+        problems.push(...headerProblems(columns, known, needed));
+      } else if (!isBlank(values)) {
+        rows.push({ line: begun, cells: cellsOf(values, columns, begun, problems) });
+        if (rows.length > MOST_ROWS)
+          problems.push({ line: begun, column: '', message: `A file has at most ${MOST_ROWS.toLocaleString('en')} lines. Split it.` });
       }
-      cells[name] = plainCell(value).replace(/\r\n/g, '\n');
-    }
-    rows.push({ line: begun, cells });
-  }
-  return { columns, rows, problems };
+      if (isHopeless(problems) || rows.length > MOST_ROWS) parser.abort();
+    },
+  });
+  if (columns === undefined) problems.push(...headerProblems([], known, needed));
+  return { columns: columns ?? [], rows, problems };
 }
 
 const breaksIn = (values: readonly string[]) => values.reduce((sum, value) => sum + (value.match(/\n/g)?.length ?? 0), 0);
+const isBlank = (values: readonly string[]) => values.every((value) => value.trim() === '');
 
-function lineOf(data: string[][], row: number): number {
-  return data.slice(0, row).reduce((sum, values) => sum + 1 + breaksIn(values), 1);
+/** What is wrong with the names of the columns. */
+function headerProblems(columns: readonly string[], known: readonly string[], needed: readonly string[]): FileProblem[] {
+  const problems: FileProblem[] = [];
+  const seen = new Set<string>();
+  for (const [index, name] of columns.entries()) {
+    if (isHopeless(problems)) return problems;
+    const column = shortened(name);
+    if (!known.includes(name))
+      problems.push({ line: 1, column, message: name === '' ? `Column ${index + 1} has no name.` : `There is no column “${column}”.` });
+    else if (seen.has(name)) problems.push({ line: 1, column, message: `The column “${name}” is there twice.` });
+    seen.add(name);
+  }
+  for (const name of needed) if (!seen.has(name)) problems.push({ line: 1, column: name, message: `The column “${name}” is missing.` });
+  return problems;
+}
+
+/** The cells of a row by the names of their columns, as they were meant. */
+function cellsOf(values: readonly string[], columns: readonly string[], line: number, problems: FileProblem[]): Record<string, string> {
+  if (values.length > columns.length) problems.push({ line, column: '', message: `This line has ${values.length} cells, the header ${columns.length}.` });
+  const cells: Record<string, string> = {};
+  for (const [index, name] of columns.entries()) {
+    const value = values[index] ?? '';
+    if (isFormula(value) && plainCell(value) === value) {
+      problems.push({
+        line,
+        column: name,
+        message: 'This cell holds a formula. Write its value, or put an apostrophe before it if it is meant as text.',
+      });
+    }
+    cells[name] = plainCell(value).replace(/\r\n/g, '\n');
+  }
+  return cells;
 }
 
 /** Text of a file's bytes: UTF-8, or UTF-16 with its mark. Anything else is refused rather than read with wrong letters. */

@@ -1,7 +1,8 @@
-import { type Edition, type PriceOption, type Product, type ProductInput, ProductInputSchema } from '../catalog';
+import { type Edition, MOST_EDITION_PRICES, MOST_EDITIONS, type PriceOption, type Product, type ProductInput, ProductInputSchema } from '../catalog';
 import type { NewId } from '../ids';
 import { type CellTerms, cellReader, cellWriter } from './cells';
-import { type CsvRow, type FileProblem, readCsv, writeCsv } from './csv';
+import { type CsvRow, readCsv, writeCsv } from './csv';
+import { type FileProblem, isHopeless, type Progress, TOLD_EVERY, toldProblems } from './problems';
 import { EDITION_COLUMNS, PRICE_CELLS, PRICE_COLUMNS, PRODUCT_COLUMNS, PRODUCT_FILE_COLUMNS, readPriceCells } from './productColumns';
 
 /** Products and prices as CSV, one row a price. Pictures, files, bundles and confirmations are not in it; JSON has all. */
@@ -45,22 +46,42 @@ export interface Import<T> {
  * Columns that are missing, and editions and prices that are not in the file, stay as they are. With any problem
  * nothing may be imported.
  */
-export function productsFromCsv(text: string, existing: readonly Product[], terms: CellTerms, newId: NewId): Import<ImportedProduct> {
+export function productsFromCsv(text: string, existing: readonly Product[], terms: CellTerms, newId: NewId, progress?: Progress): Import<ImportedProduct> {
   const { columns, rows, problems } = readCsv(
     text,
     PRODUCT_FILE_COLUMNS.map((column) => column.name),
     ['name', 'price_kind'],
+    progress,
   );
-  if (problems.some((problem) => problem.line === 1)) return { items: [], problems };
+  if (problems.some((problem) => problem.line === 1)) return { items: [], problems: toldProblems(problems) };
   const groups = new Map<string, CsvRow[]>();
   for (const row of rows) {
     const key = row.cells.product_id?.trim() || `new ${row.cells.name?.trim()} / ${row.cells.label?.trim() ?? ''}`;
-    groups.set(key, [...(groups.get(key) ?? []), row]);
+    const group = groups.get(key);
+    if (group) group.push(row);
+    else groups.set(key, [row]);
   }
   const known = new Map(existing.map((product) => [product.id, product]));
-  const items = [...groups.values()].flatMap((group) => readProduct(group, columns, known, terms, newId, problems) ?? []);
-  return { items: problems.length > 0 ? [] : items, problems: problems.sort((a, b) => a.line - b.line) };
+  const items: ImportedProduct[] = [];
+  let checked = 0;
+  for (const group of groups.values()) {
+    if (isHopeless(problems)) break;
+    const item = readProduct(group, columns, known, terms, newId, problems);
+    if (item) items.push(item);
+    if (items.length > MOST_PRODUCTS) {
+      problems.push({ line: item?.line ?? 0, column: '', message: TOO_MANY_PRODUCTS });
+      break;
+    }
+    if (++checked % TOLD_EVERY === 0) progress?.('checking', checked, groups.size);
+  }
+  return { items: problems.length > 0 ? [] : items, problems: toldProblems(problems) };
 }
+
+/** Products of one file. */
+export const MOST_PRODUCTS = 20_000;
+export const TOO_MANY_PRODUCTS = `A file has at most ${MOST_PRODUCTS.toLocaleString('en')} products. Split it.`;
+/** Prices that a product may have in all: as many as its editions can hold. */
+const MOST_PRICES = MOST_EDITIONS * MOST_EDITION_PRICES;
 
 function readProduct(
   rows: CsvRow[],
@@ -78,6 +99,11 @@ function readProduct(
   const product = id === null ? undefined : known.get(id);
   if (id !== null && !product) {
     refuse(first)('product_id', 'There is no product with this id. Leave the cell empty for a new product.');
+    return undefined;
+  }
+  const [beyond] = rows.slice(MOST_PRICES);
+  if (beyond) {
+    refuse(beyond)('price_kind', `A product has at most ${MOST_PRICES} prices in all, and this one ${rows.length.toLocaleString('en')}.`);
     return undefined;
   }
   for (const row of rows.slice(1)) {

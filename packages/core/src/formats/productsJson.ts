@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { type Product, ProductFieldsSchema, ProductInputSchema } from '../catalog';
 import { idSchema } from '../ids';
-import type { FileProblem } from './csv';
-import type { Import, ImportedProduct } from './productsCsv';
+import { type FileProblem, isHopeless, type Progress, shortened, TOLD_EVERY, toldProblems } from './problems';
+import { type Import, type ImportedProduct, MOST_PRODUCTS, TOO_MANY_PRODUCTS } from './productsCsv';
 
 const FileProductSchema = z.object({
   ...ProductFieldsSchema.shape,
@@ -18,7 +18,7 @@ export const ProductsFileSchema = z.object({
   format: z.literal('ruta-products'),
   version: z.literal(1),
   currency: z.string(),
-  products: z.array(FileProductSchema).max(20_000, 'A file has at most 20,000 products.'),
+  products: z.array(FileProductSchema).max(MOST_PRODUCTS, TOO_MANY_PRODUCTS),
 });
 export type ProductsFile = z.infer<typeof ProductsFileSchema>;
 
@@ -42,7 +42,7 @@ export interface ImportedJsonProduct extends ImportedProduct {
 }
 
 /** Reads products from JSON. Known ids are changed, others added under the id of the file. */
-export function productsFromJson(text: string, existing: readonly Product[], currency: string): Import<ImportedJsonProduct> {
+export function productsFromJson(text: string, existing: readonly Product[], currency: string, progress?: Progress): Import<ImportedJsonProduct> {
   const refused = (message: string, column = ''): Import<ImportedJsonProduct> => ({ items: [], problems: [{ line: 0, column, message }] });
   let given: unknown;
   try {
@@ -51,11 +51,14 @@ export function productsFromJson(text: string, existing: readonly Product[], cur
     return refused('This is not a JSON file, or it is cut off.');
   }
   const file = ProductsFileSchema.safeParse(given);
-  if (!file.success) return { items: [], problems: file.error.issues.map((issue) => ({ line: 0, column: issue.path.join('.'), message: issue.message })) };
-  if (file.data.currency !== currency) return refused(`The file is in ${file.data.currency}, the shop in ${currency}.`, 'currency');
+  if (!file.success)
+    return { items: [], problems: toldProblems(file.error.issues.map((issue) => ({ line: 0, column: issue.path.join('.'), message: issue.message }))) };
+  if (file.data.currency !== currency) return refused(`The file is in ${shortened(file.data.currency)}, the shop in ${currency}.`, 'currency');
   const known = new Map(existing.map((product) => [product.id, product]));
   const problems: FileProblem[] = [];
   const items = file.data.products.flatMap(({ id, files, ...rest }, index): ImportedJsonProduct[] => {
+    if (isHopeless(problems)) return [];
+    if (index % TOLD_EVERY === 0) progress?.('checking', index, file.data.products.length);
     const parsed = ProductInputSchema.safeParse(rest);
     if (!parsed.success) {
       for (const issue of parsed.error.issues) problems.push({ line: 0, column: ['products', index, ...issue.path].join('.'), message: issue.message });
@@ -68,5 +71,5 @@ export function productsFromJson(text: string, existing: readonly Product[], cur
       JSON.stringify(before.files.map((each) => [each.id, each.only])) === JSON.stringify(files.map((each) => [each.id, each.only]));
     return [{ id: id ?? null, input: parsed.data, files, change: before ? (same ? 'same' : 'change') : 'add', line: 0 }];
   });
-  return { items: problems.length > 0 ? [] : items, problems };
+  return { items: problems.length > 0 ? [] : items, problems: toldProblems(problems) };
 }

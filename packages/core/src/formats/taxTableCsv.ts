@@ -1,6 +1,7 @@
 import { type TaxRow, TaxRowSchema, type TaxTable, taxTableProblems } from '../pricing';
 import { type CellTerms, cellReader, cellWriter } from './cells';
 import { readCsv, writeCsv } from './csv';
+import { isHopeless, toldProblems } from './problems';
 import type { Import } from './productsCsv';
 
 /** Every column of the tax file with what it says. */
@@ -43,6 +44,7 @@ export function taxTableFromCsv(text: string, terms: CellTerms): Import<TaxRow> 
   const lines: number[] = [];
   const items: TaxRow[] = [];
   for (const { line, cells } of rows) {
+    if (isHopeless(problems)) break;
     const read = cellReader(cells, (column, message) => problems.push({ line, column, message }), terms);
     const optional = {
       region: read.text('region')?.trim(),
@@ -68,5 +70,5 @@ export function taxTableFromCsv(text: string, terms: CellTerms): Import<TaxRow> 
     }
   }
   for (const { row, field, message } of taxTableProblems(items)) problems.push({ line: lines[row] ?? 0, column: field, message });
-  return { items: problems.length > 0 ? [] : items, problems: problems.sort((a, b) => a.line - b.line) };
+  return { items: problems.length > 0 ? [] : items, problems: toldProblems(problems) };
 }

@@ -51,6 +51,7 @@ export const ID_PREFIXES = {
   commission: 'cms',
   payout: 'pyo',
   domain: 'dom',
+  task: 'tsk',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;

@@ -46,7 +46,9 @@ export function taxTableProblems(table: readonly TaxRow[]): TaxTableProblem[] {
   const places = new Map<string, Array<{ row: TaxRow; index: number }>>();
   for (const [index, row] of table.entries()) {
     const place = `${row.country} ${row.region ?? ''}`.trim();
-    places.set(place, [...(places.get(place) ?? []), { row, index }]);
+    const rows = places.get(place);
+    if (rows) rows.push({ row, index });
+    else places.set(place, [{ row, index }]);
   }
   const problems: TaxTableProblem[] = [];
   for (const [place, rows] of places) {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { type FileProblem, readCsv } from '../formats';
+import { type FileProblem, isHopeless, type Progress, readCsv, toldProblems } from '../formats';
 import { type Currency, formatMoney, minorDigits } from '../money';
 import type { SpendMapping, SpendRow } from './spend';
 
@@ -15,10 +15,17 @@ const NAMES: Record<'day' | 'campaign' | 'cost' | 'source' | 'clicks' | 'currenc
   currency: [/^(currency|währung|moeda|devise|moneda)$/, /currency/],
 };
 
+/** How much of a file is looked at for its header, in characters, and how many columns of it can be chosen. */
+const HEADER_LENGTH = 10_000;
+const MOST_COLUMNS = 200;
+
 /** The names of a file's columns, as its first line has them. */
 export function columnsOf(text: string): string[] {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t'], preview: 1 });
-  return (data[0] ?? []).map((name) => name.trim().toLowerCase()).filter((name) => name !== '');
+  const { data } = Papa.parse<string[]>(text.slice(0, HEADER_LENGTH).replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t'], preview: 1 });
+  return (data[0] ?? [])
+    .map((name) => name.trim().toLowerCase())
+    .filter((name) => name !== '')
+    .slice(0, MOST_COLUMNS);
 }
 
 /** A day as a file writes it. @returns `2026-03-31`; undefined if it is no day in this order */
@@ -99,13 +106,19 @@ export function guessMapping(text: string): { mapping: SpendMapping; isAmbiguous
 }
 
 /** Reads a file of ad spend: lines of the same day and campaign are added up, lines without a day are skipped. */
-export function readSpend(text: string, mapping: SpendMapping, currency: Currency): { rows: SpendRow[]; skipped: number; problems: FileProblem[] } {
+export function readSpend(
+  text: string,
+  mapping: SpendMapping,
+  currency: Currency,
+  progress?: Progress,
+): { rows: SpendRow[]; skipped: number; problems: FileProblem[] } {
   const columns = columnsOf(text);
   const asked = [mapping.day, mapping.campaign, mapping.cost, ...[mapping.source, mapping.clicks, mapping.currency].filter((name) => name !== null)];
-  const { rows, problems } = readCsv(text, columns, asked);
+  const { rows, problems } = readCsv(text, columns, asked, progress);
   const found = new Map<string, SpendRow>();
   let skipped = 0;
   for (const { line, cells } of rows) {
+    if (isHopeless(problems)) break;
     const cell = (name: string | null) => (name === null ? '' : (cells[name] ?? '').trim());
     if (!/\d/.test(cell(mapping.day))) {
       skipped++;
@@ -134,7 +147,7 @@ export function readSpend(text: string, mapping: SpendMapping, currency: Currenc
     const clicks = Number(cell(mapping.clicks).replace(/[^\d]/g, '') || 0);
     found.set(key, { ...before, cost: before.cost + cost.amount, clicks: before.clicks + clicks });
   }
-  return { rows: [...found.values()], skipped, problems };
+  return { rows: [...found.values()], skipped, problems: toldProblems(problems) };
 }
 
 /** The orders of dates in words. */

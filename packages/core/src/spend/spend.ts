@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TaskIdSchema } from '../tasks';
 
 const column = z.string().max(200);
 
@@ -32,6 +33,7 @@ export const SpendImportSchema = z.object({
   text: z.string().max(MOST_LETTERS, 'This file is larger than 5 MB. Bring it in year by year.'),
   mapping: SpendMappingSchema.optional().describe('Without one, the file is looked at and it is guessed, or remembered'),
   apply: z.boolean(),
+  task: TaskIdSchema,
 });
 export type SpendImport = z.infer<typeof SpendImportSchema>;
 

@@ -1,0 +1,147 @@
+import { Worker } from 'node:worker_threads';
+import { TASK_PARTS, type TaskProgress } from '@ruta/core/tasks';
+import type { Config } from './config';
+import { Refusal } from './problem';
+
+/** What a task is begun with, and what it may answer. */
+export interface TaskOrder {
+  dataDir: string;
+  task: string;
+  input: unknown;
+  cells: TaskCells;
+}
+export type TaskAnswer =
+  | { result: unknown }
+  | { refusal: { status: number; title: string; fields: Refusal['fields'] } }
+  | { failure: { message: string; stack: string | undefined; code: string | undefined } };
+
+/** What both threads see at once: how the task stands, which part of it is under way, and how far that is. */
+export type TaskCells = Int32Array<SharedArrayBuffer>;
+const [STATE, PART, DONE, OF] = [0, 1, 2, 3];
+/** A task can be stopped while it is open; who moves it on from there first has decided. */
+const OPEN = 0;
+const STOPPED = 1;
+const WRITING = 2;
+
+/** What a task says of itself while it works. */
+export interface TaskHand {
+  tell: (part: TaskProgress['part'], done: number, of: number) => void;
+  /** To be called before anything is written: from here on it cannot be stopped. */
+  beginWriting: () => void;
+}
+/** For a task that is done at once, in the thread of whoever calls it. */
+export const AT_ONCE: TaskHand = { tell: () => {}, beginWriting: () => {} };
+
+/** The hand of a task in a thread of its own. */
+export const handOf = (cells: TaskCells): TaskHand => ({
+  tell: (part, done, of) => tell(cells, part, done, of),
+  beginWriting: () => beginWriting(cells),
+});
+
+function tell(cells: TaskCells, part: TaskProgress['part'], done: number, of: number): void {
+  cells[DONE] = done;
+  cells[OF] = of;
+  Atomics.store(cells, PART, TASK_PARTS.indexOf(part));
+}
+
+function beginWriting(cells: TaskCells): void {
+  // Whoever stopped it ends this thread in the same breath.
+  if (Atomics.compareExchange(cells, STATE, OPEN, WRITING) !== OPEN) throw new Refusal(409, 'This was stopped.');
+  tell(cells, 'writing', 0, 0);
+}
+
+const MOST_AT_ONCE = 2;
+/** What a task may need of memory, in megabytes: the largest file that is taken needs a third of it. */
+const MOST_MEMORY = 1024;
+const STOPPED_WORDS = 'Stopped. Nothing was changed.';
+
+interface Task {
+  cells: TaskCells;
+  /** Ends it before it is done; it is answered as stopped. */
+  end: () => void;
+}
+
+/**
+ * What takes long is done in threads of their own, each with a database connection of its own, so that visitors are
+ * answered meanwhile: two at a time, the others wait. How far one is can be asked, and it can be stopped until it writes.
+ */
+export class Tasks {
+  private readonly known = new Map<string, Task>();
+  private readonly waiting: Array<() => void> = [];
+  private running = 0;
+
+  constructor(private readonly config: Pick<Config, 'dataDir' | 'assets'>) {}
+
+  /**
+   * @param task one of those in `worker.ts`
+   * @param id by which it can be asked after
+   * @throws Refusal as the task gave it; 409 if it was stopped; 413 if it needs more memory than there is for it
+   */
+  async run<Result>(task: string, input: unknown, id?: string): Promise<Result> {
+    if (id && this.known.has(id)) throw new Refusal(409, 'This is under way already.');
+    const cells: TaskCells = new Int32Array(new SharedArrayBuffer(4 * Int32Array.BYTES_PER_ELEMENT));
+    const own: Task = { cells, end: () => {} };
+    if (id) this.known.set(id, own);
+    try {
+      await this.turn(own);
+      if (cells[STATE] === STOPPED) throw new Refusal(409, STOPPED_WORDS);
+      tell(cells, 'reading', 0, 0);
+      return (await this.inThread(task, input, own)) as Result;
+    } finally {
+      if (id) this.known.delete(id);
+      this.running--;
+      this.waiting.shift()?.();
+    }
+  }
+
+  /** How far a task is; undefined for one that has ended, or that nobody gave this id. */
+  progress(id: string): TaskProgress | undefined {
+    const cells = this.known.get(id)?.cells;
+    return cells && { part: TASK_PARTS[cells[PART] ?? 0] ?? 'waiting', done: cells[DONE] ?? 0, of: cells[OF] ?? 0 };
+  }
+
+  /** Stops a task. @returns false where it was too late: it is being written, or done */
+  stop(id: string): boolean {
+    const task = this.known.get(id);
+    if (!task || Atomics.compareExchange(task.cells, STATE, OPEN, STOPPED) !== OPEN) return false;
+    task.end();
+    return true;
+  }
+
+  /** Waits until this one may begin, or was stopped. */
+  private turn(own: Task): Promise<void> {
+    this.running++;
+    if (this.running <= MOST_AT_ONCE) return Promise.resolve();
+    return new Promise((resolve) => {
+      this.waiting.push(resolve);
+      own.end = () => {
+        const place = this.waiting.indexOf(resolve);
+        if (place >= 0) this.waiting.splice(place, 1);
+        resolve();
+      };
+    });
+  }
+
+  private inThread(task: string, input: unknown, own: Task): Promise<unknown> {
+    return new Promise((resolve, reject) => {
+      const order: TaskOrder = { dataDir: this.config.dataDir, task, input, cells: own.cells };
+      const worker = new Worker(this.config.assets.worker, { workerData: order, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY } });
+      own.end = () => {
+        reject(new Refusal(409, STOPPED_WORDS));
+        void worker.terminate();
+      };
+      worker.once('message', (answer: TaskAnswer) => {
+        if ('result' in answer) resolve(answer.result);
+        else if ('refusal' in answer) reject(new Refusal(answer.refusal.status, answer.refusal.title, answer.refusal.fields));
+        // With the database's own code, by which a full disk is told from everything else.
+        else reject(Object.assign(new Error(answer.failure.message), { stack: answer.failure.stack, code: answer.failure.code }));
+      });
+      worker.once('error', (error: NodeJS.ErrnoException) =>
+        reject(
+          error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new Refusal(413, 'This is more than can be read at once. Split the file. Nothing was changed.') : error,
+        ),
+      );
+      worker.once('exit', () => reject(new Error(`The task ${task} ended without an answer.`)));
+    });
+  }
+}
