@@ -1,7 +1,7 @@
 import { PartnerSchema, ProgramSchema } from '@ruta/core/partners';
+import type { AllServices } from '../apps/server/src/openServices';
 import { payOut, payoutsOf } from '../apps/server/src/partners/payouts';
 import { savePartner, saveProgram } from '../apps/server/src/partners/store';
-import type { AllServices } from '../apps/server/src/openServices';
 
 /** Two friends of the shop who send people, on the usual terms; one recruited the other, and gets more for the course. */
 export function befriend(services: AllServices, courseId: string, funnelId: string): void {

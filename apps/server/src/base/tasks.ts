@@ -53,6 +53,8 @@ function beginWriting(cells: TaskCells): void {
 const MOST_AT_ONCE = 2;
 /** What a task may need of memory, in megabytes: the largest file that is taken needs a third of it. */
 const MOST_MEMORY = 1024;
+/** How many ids of the last tasks are remembered. */
+const MOST_REMEMBERED = 1000;
 const STOPPED_WORDS = 'Stopped. Nothing was changed.';
 
 interface Task {
@@ -67,6 +69,9 @@ interface Task {
  */
 export class Tasks {
   private readonly known = new Map<string, Task>();
+  /** Tasks that have ended, and tasks that were stopped before all of their file was here. */
+  private readonly ended = new Set<string>();
+  private readonly stoppedAhead = new Set<string>();
   private readonly waiting: Array<() => void> = [];
   private running = 0;
 
@@ -79,18 +84,24 @@ export class Tasks {
    */
   async run<Result>(task: string, input: unknown, id?: string): Promise<Result> {
     if (id && this.known.has(id)) throw new Refusal(409, 'This is under way already.');
+    if (id && this.stoppedAhead.delete(id)) throw new Refusal(409, STOPPED_WORDS);
     const cells: TaskCells = new Int32Array(new SharedArrayBuffer(4 * Int32Array.BYTES_PER_ELEMENT));
     const own: Task = { cells, end: () => {} };
     if (id) this.known.set(id, own);
     try {
       await this.turn(own);
-      if (cells[STATE] === STOPPED) throw new Refusal(409, STOPPED_WORDS);
-      tell(cells, 'reading', 0, 0);
-      return (await this.inThread(task, input, own)) as Result;
+      try {
+        if (cells[STATE] === STOPPED) throw new Refusal(409, STOPPED_WORDS);
+        tell(cells, 'reading', 0, 0);
+        return (await this.inThread(task, input, own)) as Result;
+      } finally {
+        this.giveTurn();
+      }
     } finally {
-      if (id) this.known.delete(id);
-      this.running--;
-      this.waiting.shift()?.();
+      if (id) {
+        this.known.delete(id);
+        remember(this.ended, id);
+      }
     }
   }
 
@@ -100,26 +111,39 @@ export class Tasks {
     return cells && { part: TASK_PARTS[cells[PART] ?? 0] ?? 'waiting', done: cells[DONE] ?? 0, of: cells[OF] ?? 0 };
   }
 
-  /** Stops a task. @returns false where it was too late: it is being written, or done */
+  /** Stops a task, also one whose file is still on its way here. @returns false where it was too late: it is being written, or done */
   stop(id: string): boolean {
     const task = this.known.get(id);
-    if (!task || Atomics.compareExchange(task.cells, STATE, OPEN, STOPPED) !== OPEN) return false;
+    if (!task) {
+      if (!this.ended.has(id)) remember(this.stoppedAhead, id);
+      return !this.ended.has(id);
+    }
+    if (Atomics.compareExchange(task.cells, STATE, OPEN, STOPPED) !== OPEN) return false;
     task.end();
     return true;
   }
 
-  /** Waits until this one may begin, or was stopped. */
+  /** Waits until this one may begin. @throws Refusal if it was stopped before */
   private turn(own: Task): Promise<void> {
-    this.running++;
-    if (this.running <= MOST_AT_ONCE) return Promise.resolve();
-    return new Promise((resolve) => {
+    if (this.running < MOST_AT_ONCE) {
+      this.running++;
+      return Promise.resolve();
+    }
+    return new Promise((resolve, reject) => {
       this.waiting.push(resolve);
       own.end = () => {
         const place = this.waiting.indexOf(resolve);
         if (place >= 0) this.waiting.splice(place, 1);
-        resolve();
+        reject(new Refusal(409, STOPPED_WORDS));
       };
     });
+  }
+
+  /** Whoever has ended hands its place to the next. */
+  private giveTurn(): void {
+    const next = this.waiting.shift();
+    if (next) next();
+    else this.running--;
   }
 
   private inThread(task: string, input: unknown, own: Task): Promise<unknown> {
@@ -144,4 +168,10 @@ export class Tasks {
       worker.once('exit', () => reject(new Error(`The task ${task} ended without an answer.`)));
     });
   }
+}
+
+function remember(ids: Set<string>, id: string): void {
+  ids.add(id);
+  const [oldest] = ids;
+  if (ids.size > MOST_REMEMBERED && oldest !== undefined) ids.delete(oldest);
 }

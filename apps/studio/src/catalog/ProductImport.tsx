@@ -19,7 +19,7 @@ export default function ProductImport({ onClose }: { onClose: () => void }) {
           everything, pictures and bundles too; their schema is in docs/schemas.
         </p>
       }
-      run={(name, text, apply) => importProducts({ format: name.toLowerCase().endsWith('.json') ? 'json' : 'csv', text, apply }).unwrap()}
+      run={(name, text, apply, task) => importProducts({ format: name.toLowerCase().endsWith('.json') ? 'json' : 'csv', text, apply, task }).unwrap()}
     />
   );
 }

@@ -1,9 +1,9 @@
 import type {
   BulkChange,
-  FileFormat,
   ImportReport,
   LiveUse,
   Product,
+  ProductImport,
   ProductInput,
   ProductKind,
   ProductRow,
@@ -62,7 +62,7 @@ export const catalogApi = api.injectEndpoints({
       query: ({ id, keys }) => ({ url: `/products/${id}/keys`, method: 'POST', body: { keys } }),
       invalidatesTags: ['Product'],
     }),
-    importProducts: build.mutation<ImportReport, { format: FileFormat; text: string; apply: boolean }>({
+    importProducts: build.mutation<ImportReport, ProductImport>({
       query: (body) => ({ url: '/products/import', method: 'POST', body }),
       invalidatesTags: (result) => (result?.applied ? ['Product', 'Funnel'] : []),
     }),

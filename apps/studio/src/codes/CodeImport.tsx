@@ -13,7 +13,7 @@ export default function CodeImport({ onClose }: { onClose: () => void }) {
       accept=".csv,text/csv"
       columns={CODE_FILE_COLUMNS}
       things="codes"
-      run={(_name, text, apply) => importCodes({ text, apply }).unwrap()}
+      run={(_name, text, apply, task) => importCodes({ text, apply, task }).unwrap()}
     />
   );
 }

@@ -1,5 +1,5 @@
 import type { ImportReport } from '@ruta/core/catalog';
-import type { Code, CodeRow } from '@ruta/core/codes';
+import type { Code, CodeImport, CodeRow } from '@ruta/core/codes';
 import type { ListPage } from '@ruta/core/lists';
 import { api, withQuery } from '../base/api';
 import { type ListAsk, PAGING } from '../lists/list';
@@ -22,7 +22,7 @@ export const codesApi = api.injectEndpoints({
       }),
       invalidatesTags: ['Code'],
     }),
-    importCodes: build.mutation<ImportReport, { text: string; apply: boolean }>({
+    importCodes: build.mutation<ImportReport, CodeImport>({
       query: (body) => ({ url: '/codes/import', method: 'POST', body }),
       invalidatesTags: (result) => (result?.applied ? ['Code'] : []),
     }),

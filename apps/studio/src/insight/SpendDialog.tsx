@@ -6,7 +6,9 @@ import { formatAmount, formatCount } from '../base/format';
 import { Button } from '../ui/Button';
 import { FormProblem, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
+import { UnderWay } from '../ui/UnderWay';
 import { UploadButton } from '../ui/UploadButton';
+import { useTask } from '../ui/useTask';
 import { insightApi } from './api';
 import { dayWords } from './periods';
 
@@ -28,12 +30,13 @@ export default function SpendDialog({ currency, onClose }: { currency: string; o
   const [problem, setProblem] = useState<string | null>(null);
   const asked = useRef(0);
   const [run, { isLoading }] = insightApi.useImportSpendMutation();
+  const task = useTask();
 
   async function look(text: string, mapping: SpendMapping | undefined, apply = false) {
     setProblem(null);
     const mine = ++asked.current;
     try {
-      const answer = await run({ text, ...(mapping ? { mapping } : {}), apply }).unwrap();
+      const answer = await task.run((id) => run({ text, ...(mapping ? { mapping } : {}), apply, task: id }).unwrap(), !apply);
       // An older answer must not put back what was chosen or typed since.
       if (mine === asked.current) setReport(answer);
     } catch (error) {
@@ -68,6 +71,7 @@ export default function SpendDialog({ currency, onClose }: { currency: string; o
           {file ? <span className="text-soft">{file.name}</span> : null}
         </div>
         <FormProblem>{problem}</FormProblem>
+        {isLoading && task.id ? <UnderWay task={task.id} /> : null}
         {report && !report.applied ? <Columns report={report} onChange={change} /> : null}
         {report ? (
           <div role="status" aria-busy={isLoading} className="grid gap-2">

@@ -181,6 +181,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
         accept=".csv,text/csv"
         columns={TAX_FILE_COLUMNS}
         things="rows"
+        isLocal
         more={<p className="mt-3 text-soft">The file takes the place of the whole table.</p>}
         run={async (_name, text, apply) => {
           const { items, problems } = taxTableFromCsv(text, shop.settings);

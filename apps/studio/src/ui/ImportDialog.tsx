@@ -5,7 +5,9 @@ import { problemOf } from '../base/api';
 import { Button } from './Button';
 import { FormProblem } from './Field';
 import { Modal } from './Modal';
+import { UnderWay } from './UnderWay';
 import { UploadButton } from './UploadButton';
+import { useTask } from './useTask';
 
 /** What an import says of itself; some have less to say. */
 export type ImportReport = Pick<FullReport, 'added' | 'changed' | 'problems' | 'applied'> & Partial<Pick<FullReport, 'same' | 'notes'>>;
@@ -21,22 +23,26 @@ export function ImportDialog(props: {
   columns: ReadonlyArray<{ name: string; says: string }>;
   more?: ReactNode;
   things: string;
-  run: (name: string, text: string, apply: boolean) => Promise<ImportReport>;
+  /** @param task under which it can be watched and stopped, if the server does it */
+  run: (name: string, text: string, apply: boolean, task: string) => Promise<ImportReport>;
+  /** What is done here in the browser has no progress to ask for. */
+  isLocal?: boolean;
 }) {
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const [report, setReport] = useState<ImportReport | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const [busy, setBusy] = useState<'looking' | 'importing' | null>(null);
+  const task = useTask();
 
   async function run(chosen: { name: string; text: string }, apply: boolean) {
-    setBusy(true);
+    setBusy(apply ? 'importing' : 'looking');
     setProblem(null);
     try {
-      setReport(await props.run(chosen.name, chosen.text, apply));
+      setReport(await task.run((id) => props.run(chosen.name, chosen.text, apply, id), !apply));
     } catch (error) {
       setProblem(problemOf(error).title);
     }
-    setBusy(false);
+    setBusy(null);
   }
   async function choose([chosen]: File[]) {
     if (!chosen) return;
@@ -52,6 +58,7 @@ export function ImportDialog(props: {
     await run(next, false);
   }
   const close = () => {
+    task.stopLooking();
     setFile(null);
     setReport(null);
     setProblem(null);
@@ -59,14 +66,26 @@ export function ImportDialog(props: {
   };
   const fits = report && report.problems.length === 0;
   return (
-    <Modal open={props.open} onClose={close} title={props.title} description="Nothing is changed before you have seen what would happen." wide>
+    // While it is being imported there is Stop; what becomes of it is told here.
+    <Modal
+      open={props.open}
+      {...(busy === 'importing' ? {} : { onClose: close })}
+      title={props.title}
+      description="Nothing is changed before you have seen what would happen."
+      wide
+    >
       <div className="grid gap-4">
         <div className="flex items-center gap-3">
-          <UploadButton label={file ? 'Choose another file' : 'Choose a file'} accept={props.accept} busy={null} onFiles={choose} />
+          <UploadButton
+            label={file ? 'Choose another file' : 'Choose a file'}
+            accept={props.accept}
+            busy={busy ? 'Choose another file' : null}
+            onFiles={choose}
+          />
           {file ? <span className="text-soft">{file.name}</span> : null}
         </div>
         <FormProblem>{problem}</FormProblem>
-        {busy ? <p role="status">Reading the file</p> : null}
+        {busy && task.id && !props.isLocal ? <UnderWay task={task.id} /> : null}
         {report && !busy ? (
           <div role="status" className="grid gap-2">
             {report.applied ? (
@@ -120,7 +139,7 @@ export function ImportDialog(props: {
               Close
             </Button>
           ) : (
-            <Button look="main" disabled={!file || !fits || busy || report.added + report.changed === 0} onClick={() => file && run(file, true)}>
+            <Button look="main" disabled={!file || !fits || busy !== null || report.added + report.changed === 0} onClick={() => file && run(file, true)}>
               Import {report && fits ? `${report.added + report.changed} ${props.things}` : props.things}
             </Button>
           )}

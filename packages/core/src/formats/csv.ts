@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { type FileProblem, isHopeless, type Progress, shortened, TOLD_EVERY } from './problems';
-import { strayQuotes } from './strayQuotes';
+import { STRAY_QUOTE, strayQuotes } from './strayQuotes';
 
 export interface CsvRow {
   /** Line of the file on which the row begins, from 1. */
@@ -71,8 +71,10 @@ export function readCsv(
   let read = 0;
   Papa.parse<string[]>(source, {
     delimiter,
-    step({ data: values, meta }, parser) {
+    step({ data: values, meta, errors }, parser) {
       const begun = line;
+      // The parser is stricter at the very end of a text.
+      if (errors.some((error) => error.type === 'Quotes')) problems.push({ line: begun, column: '', message: STRAY_QUOTE });
       line += 1 + breaksIn(values);
       if (++read % TOLD_EVERY === 0) progress?.('reading', meta.cursor, source.length);
       if (columns === undefined) {

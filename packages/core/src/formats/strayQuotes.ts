@@ -1,6 +1,6 @@
 import { type FileProblem, isHopeless } from './problems';
 
-const STRAY = 'A quoted cell is not closed, or has a quote inside that is not doubled.';
+export const STRAY_QUOTE = 'A quoted cell is not closed, or has a quote inside that is not doubled.';
 
 /**
  * Finds what RFC 4180 does not allow of quotes: cells that are not closed, and quotes within that are not doubled. One
@@ -20,7 +20,7 @@ export function strayQuotes(text: string, delimiter: string): FileProblem[] {
       at = end + 1;
       while (text[at] === ' ') at++;
       const isClosed = end < text.length && (at >= text.length || text[at] === delimiter || endsLine(at));
-      if (!isClosed) problems.push({ line: begun, column: '', message: STRAY });
+      if (!isClosed) problems.push({ line: begun, column: '', message: STRAY_QUOTE });
     }
     while (at < text.length && text[at] !== delimiter && !endsLine(at)) at++;
     if (text[at] === '\r' && text[at + 1] === '\n') at++;
