@@ -79,3 +79,49 @@ describe('a picture', () => {
     expect(await shareImage()).toBe(before);
   });
 });
+
+describe('a large file of products', () => {
+  const MANY = 12_000;
+  const lines = Array.from({ length: MANY }, (_, index) => `Product ${index},"<p>Words, ${'and more of them '.repeat(30)}</p>",one-time,${5 + (index % 90)}`);
+  const many = () => file('many.csv', `name,description,price_kind,regular\n${lines.join('\n')}\n`);
+  const choose = async (full: string) => (await seller.find('[role=dialog] input[type=file]:not(:disabled)')).sendKeys(full);
+  const isUnderWay = async () => (await seller.findAll('[role=dialog] progress')).length > 0;
+
+  it('says how far it is, stops when asked, and comes in whole', async () => {
+    await seller.open(`${ruta.studio}/catalog`);
+    await seller.click('Files');
+    await seller.click('Import CSV or JSON');
+    await choose(file('wrong.csv', `name,price_kind,regular\n${Array.from({ length: 900 }, (_, index) => `P${index},one-time,x`).join('\n')}`));
+    await seller.sees('At least 500 places do not fit. Nothing is imported until all do.');
+
+    await choose(many());
+    await seller.until(isUnderWay, 'it says how far it is');
+    await seller.click('Stop');
+    await seller.sees('Stopped. Nothing was changed.');
+
+    await choose(many());
+    await seller.sees('12,000 would be added');
+    await seller.click('Import 12,000 products');
+    await seller.until(isUnderWay, 'it is brought in');
+    expect(await seller.findAll('[role=dialog] [aria-label=Close]')).toEqual([]);
+    await seller.sees('Done: 12,000 added, 0 changed.');
+    expect((await api.read('/products/count')).count).toBeGreaterThan(MANY);
+  });
+
+  it('is looked at no further once its screen is left', async () => {
+    await seller.open(`${ruta.studio}/catalog`);
+    await seller.click('Files');
+    await seller.click('Import CSV or JSON');
+    await seller.driver.executeScript(
+      `window.asked = []; const ask = window.fetch;
+       window.fetch = (given, ...rest) => { window.asked.push(given.method + ' ' + new URL(given.url).pathname); return ask(given, ...rest); };`,
+    );
+    await choose(many());
+    await seller.until(isUnderWay, 'it says how far it is');
+    await seller.click(await seller.find('[role=dialog] [aria-label=Close]'));
+    await seller.until(
+      async () => (await seller.driver.executeScript<string[]>('return window.asked')).some((each) => /^DELETE \/api\/tasks\/tsk_/.test(each)),
+      'the server is told',
+    );
+  });
+});

@@ -1,7 +1,8 @@
 import type { ImportReport as FullReport } from '@ruta/core/catalog';
-import { decodeText } from '@ruta/core/formats';
+import { decodeText, MOST_PROBLEMS } from '@ruta/core/formats';
 import { type ReactNode, useState } from 'react';
 import { problemOf } from '../base/api';
+import { formatCount } from '../base/format';
 import { Button } from './Button';
 import { FormProblem } from './Field';
 import { Modal } from './Modal';
@@ -13,6 +14,10 @@ import { useTask } from './useTask';
 export type ImportReport = Pick<FullReport, 'added' | 'changed' | 'problems' | 'applied'> & Partial<Pick<FullReport, 'same' | 'notes'>>;
 
 const SHOWN_PROBLEMS = 200;
+
+/** How many places do not fit; a reader that has seen enough stops counting. */
+const placesOf = (count: number) =>
+  count === 1 ? '1 place does' : count > MOST_PROBLEMS ? `At least ${MOST_PROBLEMS} places do` : `${formatCount(count)} places do`;
 
 /** Brings a file in: first what would happen and what does not fit, line by line; then all of it, or nothing. */
 export function ImportDialog(props: {
@@ -90,18 +95,16 @@ export function ImportDialog(props: {
           <div role="status" className="grid gap-2">
             {report.applied ? (
               <p className="text-go font-semibold">
-                Done: {report.added} added, {report.changed} changed.
+                Done: {formatCount(report.added)} added, {formatCount(report.changed)} changed.
               </p>
             ) : fits ? (
               <p>
-                <strong>{report.added}</strong> would be added, <strong>{report.changed}</strong> changed
-                {report.same === undefined ? '' : `, ${report.same} stay as they are`}.
+                <strong>{formatCount(report.added)}</strong> would be added, <strong>{formatCount(report.changed)}</strong> changed
+                {report.same === undefined ? '' : `, ${formatCount(report.same)} stay as they are`}.
               </p>
             ) : (
               <>
-                <p className="font-semibold text-stop">
-                  {report.problems.length} {report.problems.length === 1 ? 'place does' : 'places do'} not fit. Nothing is imported until all do.
-                </p>
+                <p className="font-semibold text-stop">{placesOf(report.problems.length)} not fit. Nothing is imported until all do.</p>
                 <div className="max-h-64 overflow-auto rounded-md border border-line">
                   <table className="w-full">
                     <thead className="sticky top-0 bg-white">
@@ -124,6 +127,7 @@ export function ImportDialog(props: {
                     </tbody>
                   </table>
                 </div>
+                {report.problems.length > SHOWN_PROBLEMS ? <p className="text-soft">The first {SHOWN_PROBLEMS} are shown.</p> : null}
               </>
             )}
             {report.notes?.map((note) => (
@@ -140,7 +144,7 @@ export function ImportDialog(props: {
             </Button>
           ) : (
             <Button look="main" disabled={!file || !fits || busy !== null || report.added + report.changed === 0} onClick={() => file && run(file, true)}>
-              Import {report && fits ? `${report.added + report.changed} ${props.things}` : props.things}
+              Import {report && fits ? `${formatCount(report.added + report.changed)} ${props.things}` : props.things}
             </Button>
           )}
         </div>
