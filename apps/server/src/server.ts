@@ -204,7 +204,8 @@ export function studioApp(services: AllServices): Express {
     next();
   });
   router.use(['/products/import', '/products/:id/keys', '/codes/import', '/spend/import'], express.json({ limit: '25mb' }));
-  router.use(['/funnels/import', '/pages/import'], express.json({ limit: '80mb' }));
+  // Read in a thread of its own: a file made to hurt takes seconds to be parsed.
+  router.use(['/funnels/import', '/pages/import'], express.raw({ type: 'application/json', limit: '80mb' }));
   router.use(express.json({ limit: '2mb' }));
   teamRoutes(api, router, services, async () => {
     // Connecting can be done later under Connections; a shop without a processor is still a shop.

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
+import { readBundleFile } from '@ruta/core/bundles';
 import { speakPlainly } from '@ruta/core/words';
 import { systemClock } from './base/clock';
 import { connectDb } from './base/db';
@@ -20,6 +21,7 @@ const TASKS: Record<string, (services: Needs, input: never, hand: TaskHand) => u
   exportCodes,
   importSpend,
   addKeys,
+  readBundle: (_services, bytes: Uint8Array) => readBundleFile(bytes),
 };
 
 speakPlainly();

@@ -151,6 +151,30 @@ describe('a large file', () => {
     expect(await seller.make('/codes/import', { text: `code,percent\n${codes}`, apply: true })).toMatchObject({ added: 0, changed: 20_000 });
   }, 60_000);
 
+  it.each([
+    ['a funnel', '/funnels/import', `{"format":"ruta-bundle","steps":[${'[],'.repeat(8_000_000)}[]]}`, 400],
+    ['products', '/products/import', JSON.stringify({ format: 'json', text: `{"products":[${'[],'.repeat(6_000_000)}[]]}`, apply: true }), 201],
+  ])(
+    'of %s that was made to hurt holds up nobody',
+    async (_what, address, body, status) => {
+      let isOver = false;
+      const sent = seller
+        .request(`/api${address}`, { method: 'POST', headers: { ...seller.token, 'content-type': 'application/json' }, body })
+        .then((answer) => {
+          isOver = true;
+          return answer;
+        });
+      let answered = 0;
+      while (!isOver) if ((await fetch(`${ruta.studio}/api/health`)).ok) answered++;
+      const answer = await sent;
+      expect(answer.status).toBe(status);
+      // A server that parses it itself answers once or twice before and after.
+      expect(answered).toBeGreaterThan(20);
+      expect(await answer.text()).toMatch(/This file is damaged|This is no file of products|Split the file/);
+    },
+    60_000,
+  );
+
   it('is answered in words where nobody may ask for it', async () => {
     expect((await fetch(`${ruta.studio}/api/tasks/tsk_any0000001`)).status).toBe(401);
     expect((await seller.send('/products/import', { format: 'csv', text, apply: false, task: 'constructor' })).status).toBe(400);

@@ -1,10 +1,13 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import multer from 'multer';
+import type { Logger } from 'pino';
 import type { ZodError } from 'zod';
-import type { Services } from './services';
-import { whyUnwritten } from './writes';
+import { type Writes, whyUnwritten } from './writes';
 
-type Needs = Pick<Services, 'log' | 'writes'>;
+interface Needs {
+  log: Logger;
+  writes: Writes;
+}
 
 export interface FieldProblem {
   /** Where in the request, for example `price.regular` or `sections.0.columns.1.elements.2.words`. */

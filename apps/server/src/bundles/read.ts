@@ -1,7 +1,7 @@
 import { rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { type Bundle, type ImportedFunnel, type ImportedPage, readBundle, withFiles } from '@ruta/core/bundles';
+import { type Bundle, type ImportedFunnel, type ImportedPage, type ReadBundle, withFiles } from '@ruta/core/bundles';
 import type { Graph } from '@ruta/core/funnel';
 import type { IdKind } from '@ruta/core/ids';
 import { copyPage, filesOn, type PageDocument, readPage } from '@ruta/core/page';
@@ -42,8 +42,8 @@ const unbound = (page: PageDocument): PageDocument => ({
   sections: page.sections.map((section) => ({ ...section, linkedTo: undefined })),
 });
 
-function bundleOf<Kind extends Bundle['kind']>(sent: unknown, kind: Kind): Extract<Bundle, { kind: Kind }> {
-  const read = readBundle(sent);
+async function bundleOf<Kind extends Bundle['kind']>(services: Services, sent: unknown, kind: Kind): Promise<Extract<Bundle, { kind: Kind }>> {
+  const read = await services.tasks.run<ReadBundle>('readBundle', sent instanceof Uint8Array ? sent : new Uint8Array());
   if (!read.ok) throw fieldRefusal('file', read.message);
   if (read.bundle.kind !== kind) {
     throw fieldRefusal(
@@ -56,9 +56,9 @@ function bundleOf<Kind extends Bundle['kind']>(sent: unknown, kind: Kind): Extra
   return read.bundle as Extract<Bundle, { kind: Kind }>;
 }
 
-/** A page from a bundle, with ids of its own, ready to be put in place of another. @throws Refusal 400 at `file` if it is none */
+/** A page from a bundle, with ids of its own, ready to be put in place of another. @param sent the bytes of the file @throws Refusal 400 at `file` if it is none */
 export async function readPageBundle(services: Services, sent: unknown): Promise<ImportedPage> {
-  const { page, pictures } = bundleOf(sent, 'page');
+  const { page, pictures } = await bundleOf(services, sent, 'page');
   const kept = await keepPictures(services, pictures);
   const fresh = (kind: IdKind) => newId(services.clock, kind);
   const taken = readPage(withFiles(copyPage(unbound(page), fresh), (id) => kept.get(id)));
@@ -67,7 +67,7 @@ export async function readPageBundle(services: Services, sent: unknown): Promise
 
 /** A funnel from a bundle, as a draft. What it sold stays where this shop has the product. @throws Refusal 400 at `file` if it is none */
 export async function readFunnelBundle(services: Services, sent: unknown): Promise<ImportedFunnel> {
-  const { name, graph, pages, brand, pictures } = bundleOf(sent, 'funnel');
+  const { name, graph, pages, brand, pictures } = await bundleOf(services, sent, 'funnel');
   const kept = await keepPictures(services, pictures);
   const wanted = [...new Set(graph.steps.flatMap(({ sells }) => sells.map(({ productId }) => productId)))];
   const known = new Set(findProducts(services.db, wanted).map(({ id }) => id));

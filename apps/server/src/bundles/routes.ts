@@ -1,4 +1,4 @@
-import { AnyBundleSchema, ImportedFunnelSchema, ImportedPageSchema } from '@ruta/core/bundles';
+import { ImportedFunnelSchema, ImportedPageSchema, SentBundleSchema } from '@ruta/core/bundles';
 import { slugify } from '@ruta/core/funnel';
 import type { Api } from '../base/api';
 import { sendFile } from '../base/sendFile';
@@ -25,11 +25,11 @@ export function bundleRoutes(api: Api, services: Services): void {
     sendFile(response, fileName(loadFunnel(db, params.id ?? '').funnel.name, 'json'), JSON.stringify(funnelBundle(services, params.id ?? '')));
   });
   api.on(
-    { method: 'post', path: '/funnels/import', summary: 'Take in a funnel as a draft', body: AnyBundleSchema, response: ImportedFunnelSchema },
+    { method: 'post', path: '/funnels/import', summary: 'Take in a funnel as a draft', body: SentBundleSchema, response: ImportedFunnelSchema },
     ({ body }) => readFunnelBundle(services, body),
   );
   api.on(
-    { method: 'post', path: '/pages/import', summary: 'Take in a page, to be put in place of another', body: AnyBundleSchema, response: ImportedPageSchema },
+    { method: 'post', path: '/pages/import', summary: 'Take in a page, to be put in place of another', body: SentBundleSchema, response: ImportedPageSchema },
     ({ body }) => readPageBundle(services, body),
   );
 }

@@ -89,6 +89,11 @@ export class Seller extends Browser {
     this.csrf = csrf;
   }
 
+  /** The header that every change repeats, for requests made by hand. */
+  get token(): Record<string, string> {
+    return { 'x-csrf-token': this.csrf };
+  }
+
   send = (path: string, body: unknown, method = 'POST', headers: Record<string, string> = {}) =>
     this.json(`/api${path}`, body, method, { 'x-csrf-token': this.csrf, ...headers });
   upload(kind: 'pictures' | 'downloads', name: string, content: Uint8Array<ArrayBuffer> | string): Promise<Response> {

@@ -7,5 +7,5 @@ export const ImportedFunnelSchema = z.object({ funnelId: z.string(), missing: z.
 export type ImportedFunnel = z.infer<typeof ImportedFunnelSchema>;
 export const ImportedPageSchema = z.object({ page: PageDocumentSchema, pictures: z.record(z.string(), PictureInfoSchema), missing: z.array(z.string()) });
 export type ImportedPage = z.infer<typeof ImportedPageSchema>;
-/** Whatever was sent; it is read as a bundle by its own rules, which say what is wrong in words. */
-export const AnyBundleSchema = z.looseObject({});
+/** A bundle as it was sent, not read yet: that is done by its own rules, which say what is wrong in words. */
+export const SentBundleSchema = z.custom<unknown>().meta({ type: 'object', description: 'A bundle: docs/schemas/bundle.schema.json' });

@@ -31,10 +31,23 @@ export type Bundle = z.infer<typeof BundleSchema>;
 /** What came of reading a file: the bundle, or why it is none, in words. */
 export type ReadBundle = { ok: true; bundle: Bundle } | { ok: false; message: string };
 
+const NO_BUNDLE = 'This file is no page or funnel of Ruta.';
+
+/** Reads a bundle from the bytes of a file. */
+export function readBundleFile(bytes: Uint8Array): ReadBundle {
+  let sent: unknown;
+  try {
+    sent = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+  } catch {
+    return { ok: false, message: NO_BUNDLE };
+  }
+  return readBundle(sent);
+}
+
 /** Reads a bundle from what somebody sent. */
 export function readBundle(sent: unknown): ReadBundle {
   const head = sent as { format?: unknown; version?: unknown; pageVersion?: unknown } | null;
-  if (typeof head !== 'object' || head === null || head.format !== 'ruta-bundle') return { ok: false, message: 'This file is no page or funnel of Ruta.' };
+  if (typeof head !== 'object' || head === null || head.format !== 'ruta-bundle') return { ok: false, message: NO_BUNDLE };
   const isNewer = (version: unknown, known: number) => typeof version === 'number' && version > known;
   if (isNewer(head.version, BUNDLE_VERSION) || isNewer(head.pageVersion, PAGE_VERSION)) {
     return { ok: false, message: 'This file was written by a newer version of Ruta. Bring this one up to date, then try again.' };

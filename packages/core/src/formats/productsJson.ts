@@ -15,8 +15,8 @@ const FileProductSchema = z.object({
 
 /** Products with everything about them, as a file. Amounts are minor units of `currency`. */
 export const ProductsFileSchema = z.object({
-  format: z.literal('ruta-products'),
-  version: z.literal(1),
+  format: z.literal('ruta-products', 'This is no file of products of Ruta: its format is “ruta-products”.'),
+  version: z.literal(1, 'Only version 1 of this file is understood here.'),
   currency: z.string(),
   products: z.array(FileProductSchema).max(MOST_PRODUCTS, TOO_MANY_PRODUCTS),
 });
