@@ -14,6 +14,7 @@ import type { ChargeAnswer } from '../src/payments/provider';
 import { reconcile, settleByKey } from '../src/payments/reconcile';
 import { giveBack } from '../src/payments/settle';
 import { createShop } from '../src/shop/store';
+import { numbers } from './support/random';
 import type { TestServices } from './support/services';
 import { cartOf, openAccount, saying } from './support/till';
 
@@ -22,15 +23,6 @@ const MOMENTS = 60;
 const HOUR = 60 * 60_000;
 /** A request that is on its way arrives within so long, or never. */
 const LATEST_ARRIVAL = 30_000;
-
-/** The same numbers for a seed, however often it is run (a linear congruential generator, Numerical Recipes). */
-function numbers(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
 
 interface Truth {
   id: string;
