@@ -1,9 +1,10 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import Database from 'better-sqlite3';
 import { sql } from 'drizzle-orm';
+import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { whenFree, whyUnwritten } from '../src/base/writes';
 import { events } from '../src/tracking/tables';
@@ -73,8 +74,20 @@ describe.skipIf(!isMounted)('a disk that is full', () => {
     // Whoever only looks is answered, and the owner is told first of all.
     expect((await new Buyer(ruta.site).get(`/${funnel.slug}`)).status).toBe(200);
     expect((await seller.read('/today')).needs[0]).toMatchObject({ title: 'Nothing can be written down', detail: expect.stringContaining('the disk is full') });
-    const unsaved = await seller.send('/products', { name: 'x' });
-    expect([400, 503]).toContain(unsaved.status);
+    // A picture is not called damaged because there is no room for it, and nothing of it is left.
+    const grain = await sharp({ create: { width: 1600, height: 1200, channels: 3, background: '#123', noise: { type: 'gaussian', mean: 100, sigma: 40 } } })
+      .png()
+      .toBuffer();
+    const unkept = await seller.upload('pictures', 'grain.png', new Uint8Array(grain));
+    expect([unkept.status, ((await unkept.json()) as { title: string }).title]).toEqual([503, expect.stringContaining('the disk is full')]);
+    expect(readdirSync(path.join(place, 'data', 'pictures'))).toEqual([]);
+    const unsaved = await seller.send('/codes', { code: 'NIGHT', scope: { kind: 'order' }, discount: { kind: 'percent', percent: 15 } });
+    expect([unsaved.status, ((await unsaved.json()) as { title: string }).title]).toEqual([503, expect.stringContaining('the disk is full')]);
+    const imported = await seller.send('/codes/import', {
+      text: `code,percent\n${Array.from({ length: 5000 }, (_, index) => `CODE${index},10`).join('\n')}`,
+      apply: true,
+    });
+    expect([imported.status, ((await imported.json()) as { title: string }).title]).toEqual([503, expect.stringContaining('the disk is full')]);
     empty();
     await until(async () => (await health()).code === 200, 'health says that it is over');
     expect((await buy('after@moonmail.test')).status).toBe(200);

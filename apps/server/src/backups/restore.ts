@@ -1,6 +1,7 @@
 import { cpSync, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { Config } from '../base/config';
+import { syncPath } from '../base/durable';
 import { damageOf } from '../base/refuseDamaged';
 import { type Backup, backupFolder, listBackups, nameOf } from './folder';
 
@@ -30,6 +31,7 @@ export function restoreBackup(config: Pick<Config, 'dataDir' | 'backupDir'>, nam
   for (const part of PARTS) if (existsSync(path.join(config.dataDir, part))) renameSync(path.join(config.dataDir, part), path.join(aside, part));
   try {
     for (const part of PARTS) if (existsSync(path.join(from, part))) cpSync(path.join(from, part), path.join(config.dataDir, part), { recursive: true });
+    for (const part of ['shop.sqlite', 'secret.key', '.']) syncPath(path.join(config.dataDir, part));
   } catch (error) {
     // Half of one is none: what was there comes back.
     for (const part of PARTS) {

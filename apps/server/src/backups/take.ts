@@ -3,6 +3,7 @@ import { chmod, copyFile, link, mkdir, readdir, rename, rm, stat, writeFile } fr
 import path from 'node:path';
 import Database from 'better-sqlite3';
 import type { Config } from '../base/config';
+import { syncFiles, syncPath } from '../base/durable';
 import { damageOf } from '../base/refuseDamaged';
 import { ABOUT, type Backup, backupFolder, listBackups, nameOf, UNFINISHED } from './folder';
 import { keptByAge } from './keptByAge';
@@ -36,7 +37,9 @@ export async function takeBackup(config: Needs, raw: Database.Database, now: num
     await chmod(path.join(making, 'secret.key'), 0o600);
     const about = { at: now, bytes: (await stat(copy)).size, files, ...counted };
     await writeFile(path.join(making, ABOUT), JSON.stringify(about), { mode: 0o600 });
+    await syncFiles([copy, path.join(making, 'secret.key'), path.join(making, ABOUT)]);
     await rename(making, path.join(folder, name));
+    syncPath(folder);
     await dropOld(config, now);
     return { name, ...about };
   } catch (error) {

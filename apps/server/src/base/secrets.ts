@@ -1,6 +1,7 @@
 import { createCipheriv, createDecipheriv, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { writeWhole } from './durable';
 
 /** Encrypts what must not be readable in the database, and signs links; the key is a file beside it. */
 export interface Secrets {
@@ -23,7 +24,7 @@ export function openSecrets(dataDir: string): Secrets {
   const whatToDo = `Put ${file} back from a backup. Without it the connections cannot be read and links that were sent end; to go on all the same, write 64 hexadecimal digits of your own into it.`;
   if (!existsSync(file)) {
     if (existsSync(path.join(dataDir, 'shop.sqlite'))) throw new Error(`The key file of this shop is missing. ${whatToDo}`);
-    writeFileSync(file, randomBytes(KEY_BYTES).toString('hex'), { mode: 0o600 });
+    writeWhole(file, randomBytes(KEY_BYTES).toString('hex'));
   }
   const text = readFileSync(file, 'utf8').trim();
   if (!/^[0-9a-f]+$/i.test(text) || text.length !== 2 * KEY_BYTES) throw new Error(`The key file of this shop is damaged. ${whatToDo}`);

@@ -82,8 +82,8 @@ export class Writes {
 
   private tryAgain(): void {
     try {
-      // Written to the disk as anything else is, and the same afterwards.
-      this.db.run(sql`UPDATE installation SET key_mark = key_mark`);
+      // A row that stays as it is would not be written at all.
+      this.db.run(sql`UPDATE installation SET write_tries = write_tries + 1`);
       this.trouble = null;
     } catch (error) {
       this.note(error);

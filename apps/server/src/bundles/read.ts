@@ -7,7 +7,7 @@ import type { IdKind } from '@ruta/core/ids';
 import { copyPage, filesOn, type PageDocument, readPage } from '@ruta/core/page';
 import { copyFunnel } from '@ruta/core/templates';
 import { newId } from '../base/ids';
-import { fieldRefusal } from '../base/problem';
+import { fieldRefusal, Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { findProducts } from '../catalog/store';
 import { addPicture, findPictures } from '../files/store';
@@ -21,7 +21,11 @@ async function keepPictures(services: Services, pictures: Bundle['pictures']): P
     const content = Buffer.from(data, 'base64');
     await writeFile(file, content);
     const picture = await addPicture(services, { name, path: file, bytes: content.length })
-      .catch(() => null)
+      .catch((error) => {
+        // A picture that is none is left out; a disk that is full is told.
+        if (error instanceof Refusal) return null;
+        throw error;
+      })
       .finally(() => rm(file, { force: true }));
     // One that cannot be read is missing, and told of.
     if (picture) kept.set(id, picture.id);

@@ -1,10 +1,11 @@
-import { existsSync, rmSync, writeFileSync } from 'node:fs';
-import { copyFile, open } from 'node:fs/promises';
+import { existsSync, rmSync } from 'node:fs';
+import { copyFile, open, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureInfo } from '@ruta/core/catalog';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Db } from '../base/db';
+import { syncFiles, writeWhole } from '../base/durable';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
@@ -42,25 +43,46 @@ export async function addPicture(services: Needs, upload: Upload): Promise<Pictu
   const height = turned ? metadata.width : metadata.height;
   const widths = [...new Set(PICTURE_WIDTHS.map((target) => Math.min(target, width)))];
   const id = newId(services.clock, 'file');
-  const written: string[] = [];
+  const sizes: Array<{ file: string; bytes: Buffer }> = [];
   try {
     for (const target of widths) {
       const resized = image.clone().resize({ width: target });
       for (const format of ['avif', 'webp'] as const) {
-        const file = picturePath(services, id, target, format);
-        await (format === 'avif' ? resized.clone().avif({ quality: 55, effort: 2 }) : resized.clone().webp({ quality: 80 })).toFile(file);
-        written.push(file);
+        const made = format === 'avif' ? resized.clone().avif({ quality: 55, effort: 2 }) : resized.clone().webp({ quality: 80 });
+        sizes.push({ file: picturePath(services, id, target, format), bytes: await made.toBuffer() });
       }
     }
   } catch {
-    for (const file of written) rmSync(file, { force: true });
     throw fieldRefusal('file', 'This picture is damaged and could not be read to its end.');
   }
+  await keepAll(sizes);
   services.db
     .insert(files)
     .values({ id, kind: 'picture', name: upload.name, contentType: 'image/webp', bytes: upload.bytes, width, height, widths, createdAt: services.clock.now() })
     .run();
   return { id, width, height, widths };
+}
+
+/** Writes files and waits until they are on the disk: all of them, or none. */
+async function keepAll(all: ReadonlyArray<{ file: string; bytes: Buffer }>): Promise<void> {
+  try {
+    for (const { file, bytes } of all) await writeFile(file, bytes);
+    await syncFiles(all.map(({ file }) => file));
+  } catch (error) {
+    for (const { file } of all) rmSync(file, { force: true });
+    throw error;
+  }
+}
+
+/** Copies a file and waits until it is on the disk: a row must not outlive what it names. */
+async function keepCopy(from: string, to: string): Promise<void> {
+  try {
+    await copyFile(from, to);
+    await syncFiles([to]);
+  } catch (error) {
+    rmSync(to, { force: true });
+    throw error;
+  }
 }
 
 /** Kinds that a browser would run rather than keep; they are handed out as plain bytes. */
@@ -70,7 +92,7 @@ const RUNNABLE = /html|svg|xml|javascript|ecmascript/i;
 export async function addDownload(services: Needs, upload: Upload, contentType: string) {
   if (upload.bytes === 0) throw fieldRefusal('file', 'This file is empty.');
   const id = newId(services.clock, 'file');
-  await copyFile(upload.path, downloadPath(services, id));
+  await keepCopy(upload.path, downloadPath(services, id));
   const row = {
     id,
     kind: 'download' as const,
@@ -98,7 +120,7 @@ export async function addVideo(services: Needs, upload: Upload) {
   const kind = VIDEO_KINDS.find(({ at, octets }) => head.subarray(at, at + octets.length).toString('latin1') === octets);
   if (!kind) throw fieldRefusal('file', 'This is not a video that browsers play. Use MP4 or WebM.');
   const id = newId(services.clock, 'file');
-  await copyFile(upload.path, downloadPath(services, id));
+  await keepCopy(upload.path, downloadPath(services, id));
   const row = { id, kind: 'video' as const, name: upload.name.slice(0, 200), contentType: kind.type, bytes: upload.bytes, createdAt: services.clock.now() };
   services.db.insert(files).values(row).run();
   return row;
@@ -107,7 +129,7 @@ export async function addVideo(services: Needs, upload: Upload) {
 /** Keeps a download made by our own code, for example in the sample shop. */
 export function addDownloadContent(services: Needs, name: string, contentType: string, content: Buffer) {
   const id = newId(services.clock, 'file');
-  writeFileSync(downloadPath(services, id), content);
+  writeWhole(downloadPath(services, id), content);
   const row = { id, kind: 'download' as const, name, contentType, bytes: content.length, createdAt: services.clock.now() };
   services.db.insert(files).values(row).run();
   return row;
@@ -143,8 +165,8 @@ export async function pictureForMail(services: Pick<Services, 'config'>, { id, w
     const png = await sharp(picturePath(services, id, width, 'webp'))
       .png()
       .toBuffer();
-    // At once: nobody is ever sent half of it.
-    writeFileSync(file, png);
+    // Nobody is ever sent half of it.
+    writeWhole(file, png);
   }
   return file;
 }

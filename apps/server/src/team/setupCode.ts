@@ -1,6 +1,7 @@
 import { randomInt, timingSafeEqual } from 'node:crypto';
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
+import { writeWhole } from '../base/durable';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { findShop } from '../shop/store';
@@ -30,7 +31,7 @@ export function setupCode(services: Needs): string | null {
   if (plain(kept).length === 2 * GROUP) return kept;
   const group = () => Array.from({ length: GROUP }, () => LETTERS[randomInt(LETTERS.length)]).join('');
   const code = `${group()}-${group()}`;
-  writeFileSync(file, `${code}\n`, { mode: 0o600 });
+  writeWhole(file, `${code}\n`);
   return code;
 }
 

@@ -33,7 +33,13 @@ class Browser {
     headers.set('user-agent', this.agent);
     if (!headers.has('x-forwarded-for')) headers.set('x-forwarded-for', this.address);
     if (this.cookies.size > 0) headers.set('cookie', [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '));
-    const response = await fetch(path.startsWith('http') ? path : this.base + path, { redirect: 'manual', ...init, headers });
+    const ask = () => fetch(path.startsWith('http') ? path : this.base + path, { redirect: 'manual', ...init, headers });
+    const response = await ask().catch((error: Error) => {
+      // As browsers do: a connection that was closed as it was used again is made anew for what only asks.
+      const { code } = (error.cause ?? {}) as { code?: string };
+      if ((init.method ?? 'GET') !== 'GET' || code !== 'UND_ERR_SOCKET') throw error;
+      return ask();
+    });
     for (const cookie of response.headers.getSetCookie()) {
       const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
       this.cookies.set(name, value);
