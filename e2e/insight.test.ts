@@ -151,7 +151,7 @@ describe('a forecast', () => {
     await write('Rate of Checkout in percent', '0');
     await seller.until(async () => (await figure('Profit')) === '€0.00', 'nobody pays, nothing is earned');
     await write('Rate of Checkout in percent', '101');
-    await seller.sees('From 0 to 100.');
+    await seller.sees('Enter a number from 0 to 100.');
     await write('Rate of Checkout in percent', '50');
     await write('Visitors', '1000');
     await seller.click('Try a bump');

@@ -70,7 +70,8 @@ describe('the body for another program', () => {
     });
   });
   it.each([
-    ['{', 'This is not JSON'],
+    ['{', 'This is not JSON: it ends too early.'],
+    ['{"a": 1,\n "b": 2,\n}', 'This is not JSON: look at line 3'],
     ['"{{value}}"', 'Write an object'],
     ['{"a":"{{valu}}"}', 'Nothing is called {{valu}}'],
     ['{"a":"{{constructor}}"}', 'Nothing is called {{constructor}}'],

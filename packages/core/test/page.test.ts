@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bindName, newElement, type PageElement, saysPlainly } from '../src/elements';
+import { bindName, elementRecordOf, newElement, type PageElement, saysPlainly } from '../src/elements';
 import { type IdKind, makeId } from '../src/ids';
-import { allElements, applyOperation, type Operation, type PageDocument, PageDocumentSchema } from '../src/page';
+import { allElements, applyOperation, type Operation, type PageDocument, PageDocumentSchema, placeOnPage } from '../src/page';
 import { buildSection, SECTIONS } from '../src/sections';
 import { BrandSchema, coloursFrom, contrast, DEFAULT_BRAND, luminance, paletteOf } from '../src/shop';
 import { salesPage } from '../src/templates';
@@ -88,6 +88,14 @@ describe('a page document', () => {
     const column = { id: newId('column'), span: 12, elements: [button] };
     expect(firstProblem({ ...page, sections: [{ ...page.sections[0], columns: [column] }] })).toBe('sections.0.columns.0.elements.0.action.url');
   });
+});
+
+it('names the place of a path as whoever edits the page sees it', () => {
+  const first = page.sections[0]?.columns[0]?.elements[0]?.type ?? '';
+  expect(placeOnPage(page, 'page.sections.0.columns.0.elements.0.words')).toBe(`section 1, ${elementRecordOf(first).name}`);
+  expect(placeOnPage(page, 'sections.2')).toBe('section 3');
+  expect(placeOnPage(page, 'sections.0.columns.9.elements.9')).toBe('section 1');
+  expect(placeOnPage(page, 'page.title')).toBe('settings of the page');
 });
 
 describe('a product’s name that was typed', () => {

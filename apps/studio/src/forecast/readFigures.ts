@@ -6,7 +6,9 @@ type Read = { ok: true; value: number } | { ok: false; message: string };
 export function readPercent(typed: string): Read {
   const text = typed.trim().replace('%', '').replace(',', '.').trim();
   const percent = Number(text);
-  return text !== '' && /^\d*\.?\d*$/.test(text) && percent <= 100 ? { ok: true, value: percent / 100 } : { ok: false, message: 'From 0 to 100.' };
+  return text !== '' && /^\d*\.?\d*$/.test(text) && percent <= 100
+    ? { ok: true, value: percent / 100 }
+    : { ok: false, message: 'Enter a number from 0 to 100.' };
 }
 
 /** An amount of money in minor units. */
@@ -21,5 +23,5 @@ const MOST = 100_000_000;
 export function readPeople(typed: string): Read {
   const text = typed.replaceAll(/[\s,.]/g, '');
   const count = Number(text);
-  return /^\d+$/.test(text) && count >= 1 && count <= MOST ? { ok: true, value: count } : { ok: false, message: 'A whole number from 1.' };
+  return /^\d+$/.test(text) && count >= 1 && count <= MOST ? { ok: true, value: count } : { ok: false, message: 'Enter a whole number from 1.' };
 }

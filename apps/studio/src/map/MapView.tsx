@@ -86,7 +86,10 @@ function FunnelMap() {
         setLayout(placed);
         requestAnimationFrame(() => void flow.fitView(FIT));
       })
-      .catch((error: Error) => isCurrent && setProblem(`The map could not be laid out: ${error.message}`));
+      .catch((error: Error) => {
+        console.error(error);
+        if (isCurrent) setProblem('The map could not be laid out. Load the page anew; the stops can be opened from Offer meanwhile.');
+      });
     return () => {
       isCurrent = false;
     };

@@ -65,7 +65,7 @@ function PercentField({ percent, onPercent }: { percent: number; onPercent: (per
       label="Percent off"
       inputMode="decimal"
       value={text}
-      error={read(text) === null ? 'From 0 to 100, with at most two decimals.' : undefined}
+      error={read(text) === null ? 'Enter a number from 0 to 100, with at most two decimals.' : undefined}
       onChange={(event) => {
         const number = read(event.target.value);
         setTyped({ text: event.target.value, percent: number ?? percent });

@@ -72,7 +72,7 @@ export function PopUpsSheet({ page, apply }: { page: PageDocument; apply: (opera
                 min={1}
                 max={100}
                 value={trigger.percent}
-                error={problem?.path[0] === 'trigger' ? 'From 1 to 100.' : undefined}
+                error={problem?.path[0] === 'trigger' ? 'Enter a number from 1 to 100.' : undefined}
                 onChange={(event) => change(popUp.id, { trigger: { kind: 'scroll', percent: Math.round(Number(event.target.value)) } })}
               />
             ) : null}

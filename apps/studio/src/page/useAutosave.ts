@@ -1,3 +1,4 @@
+import { placeOnPage } from '@ruta/core/page';
 import { useCallback, useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { currentToken, problemOf } from '../base/api';
@@ -81,7 +82,7 @@ async function saveOpen(dispatch: typeof studio.dispatch, state: () => RootState
     unsavedPages.keep({ stepId, place, page: editorOf(state()).page ?? page, base: editorOf(state()).base, revision, pictures, sending: page });
     if (problem.status === 409 && (await meetOther(dispatch, state, stepId))) return;
     const where = problem.errors[0];
-    dispatch(saveFailed(where ? `Not saved: ${where.message} (${where.path})` : `Not saved: ${problem.title}`));
+    dispatch(saveFailed(where ? `Not saved: ${where.message} (${placeOnPage(page, where.path)})` : `Not saved: ${problem.title}`));
   }
 }
 

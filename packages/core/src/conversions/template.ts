@@ -39,13 +39,21 @@ const PART = /\{\{\s*([\w.]+)\s*\}\}/g;
 
 type Json = null | boolean | number | string | Json[] | { [name: string]: Json };
 
+/** What keeps a text from being JSON, with its line where the parser says where it stopped. */
+function notJson(text: string, error: unknown): string {
+  const at = /position (\d+)/.exec(error instanceof Error ? error.message : '')?.[1];
+  if (at === undefined || Number(at) >= text.length) return 'This is not JSON: it ends too early. Look whether a bracket or a quote is missing.';
+  const line = text.slice(0, Number(at)).split('\n').length;
+  return `This is not JSON: look at line ${line}, for a comma too many, or a quote or bracket that is missing.`;
+}
+
 /** Reads a body with its places. @returns what is wrong with it in words, or the body */
 export function readTemplate(text: string): { body: Json } | { message: string } {
   let body: Json;
   try {
     body = JSON.parse(text) as Json;
   } catch (error) {
-    return { message: `This is not JSON: ${error instanceof Error ? error.message : String(error)}.` };
+    return { message: notJson(text, error) };
   }
   if (typeof body !== 'object' || body === null) return { message: 'Write an object: { … }.' };
   const unknown = [...text.matchAll(PART)].map(([, name = '']) => name).find((name) => !Object.hasOwn(TEMPLATE_VALUES, name));

@@ -23,7 +23,7 @@ export const ExperimentResultInputSchema = z
       context.addIssue({ code: 'custom', path: ['arms'], message: 'Each arm needs a name of its own.' });
     if (goal === 'revenue' && arms.some(({ revenues }) => revenues === undefined))
       context.addIssue({ code: 'custom', path: ['arms'], message: 'Say what the visitors of each arm brought.' });
-    if (before && before.length !== arms.length) context.addIssue({ code: 'custom', path: ['before'], message: 'One for each arm.' });
+    if (before && before.length !== arms.length) context.addIssue({ code: 'custom', path: ['before'], message: 'Give one for each arm.' });
   });
 export type ExperimentResultInput = z.infer<typeof ExperimentResultInputSchema>;
 

@@ -9,5 +9,6 @@ export * from './operation';
 export * from './operationsBetween';
 export * from './page';
 export * from './patterns';
+export * from './placeOnPage';
 export * from './popUp';
 export * from './shownPage';
