@@ -6,6 +6,7 @@ import ts from 'typescript';
 const SAYING = new Map<string, readonly number[]>(
   Object.entries({
     Refusal: [1],
+    RangeError: [0],
     fieldRefusal: [1],
     notFound: [0],
     sendProblem: [2],

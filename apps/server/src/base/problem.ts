@@ -61,7 +61,7 @@ const UNREADABLE: Partial<Record<string, string>> = {
 function mistakeOf(error: unknown): Refusal | undefined {
   if (error instanceof Refusal) return error;
   if (error instanceof multer.MulterError) {
-    const message = UPLOAD_MESSAGES[error.code] ?? error.message;
+    const message = UPLOAD_MESSAGES[error.code] ?? 'This file could not be read. Send it by itself, in the field “file”.';
     return new Refusal(413, message, [{ path: 'file', message }]);
   }
   const { status, type, limit } = (error ?? {}) as { status?: unknown; type?: string; limit?: number };

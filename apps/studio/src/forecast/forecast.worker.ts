@@ -12,6 +12,8 @@ scope.onmessage = ({ data: { input } }) => {
     });
     scope.postMessage({ result });
   } catch (error) {
-    scope.postMessage({ problem: error instanceof Error ? error.message : String(error) });
+    // What the core refuses is in words; anything else is a fault of ours, and told as one.
+    if (!(error instanceof RangeError)) throw error;
+    scope.postMessage({ problem: error.message });
   }
 };

@@ -74,7 +74,11 @@ export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing,
           </MenuTrigger>
           <MenuList align="end">
             <MenuItem onSelect={() => saveSvg(name, drawing())}>As a drawing (SVG)</MenuItem>
-            <MenuItem onSelect={() => void savePng(name, drawing()).catch((error: Error) => setProblem(error.message))}>As a picture (PNG)</MenuItem>
+            <MenuItem
+              onSelect={() => void savePng(name, drawing()).catch(() => setProblem('This browser could not draw the picture. Take it as a drawing instead.'))}
+            >
+              As a picture (PNG)
+            </MenuItem>
           </MenuList>
         </Menu>
       </div>

@@ -72,8 +72,9 @@ export function quayside({ standinsUrl, timeoutMs }: ProviderSettings): PaymentP
   /** @throws Error if there is no answer of the expected shape */
   async function ask<T extends z.ZodType>(schema: T, key: string | null, method: string, path: string, body: object): Promise<z.infer<T>> {
     const response = await call(key, method, path, body);
-    if (typeof response === 'string' || !response.ok) throw new Error('Quayside cannot be reached. Try again in a minute.');
-    return schema.parse(await response.json());
+    const answer = typeof response === 'string' || !response.ok ? undefined : schema.safeParse(await response.json().catch(() => null));
+    if (!answer?.success) throw new Error('Quayside cannot be reached. Try again in a minute.');
+    return answer.data;
   }
 
   return {
