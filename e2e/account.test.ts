@@ -64,3 +64,56 @@ it('an owner has codes of an app asked for, keeps the recovery codes, and signs 
     await later.leave();
   }
 });
+
+it('what was refused is said until it is changed, and again if it is refused again', async () => {
+  const visitor = await Person.arrive();
+  const alerts = async () => Promise.all((await visitor.findAll('[role=alert]')).map((each) => each.getText()));
+  const noneIsLeft = () => visitor.until(async () => (await alerts()).length === 0, 'nothing is said any more');
+  try {
+    await visitor.open(ruta.studio);
+    await visitor.type('E-mail', 'somebody@perigeelane.test');
+    for (const password of ['not this one', 'nor this one']) {
+      await visitor.type('Password', password);
+      await noneIsLeft();
+      await visitor.click(await visitor.find('button[type=submit]'));
+      await visitor.sees('This address and password do not belong together.');
+    }
+  } finally {
+    await visitor.leave();
+  }
+}, 60_000);
+
+it('a field that was refused is marked until it is changed, and the others stay marked', async () => {
+  const other = await Installation.start();
+  await Seller.ofNewShop(other.studio);
+  const owner = await arriveAsOwner(other.studio);
+  const marked = async () =>
+    owner.driver.executeScript<string[]>(
+      `return [...document.querySelectorAll('[aria-invalid=true]')].map((each) => document.querySelector('label[for="' + each.id + '"]').textContent)`,
+    );
+  const areMarked = (...labels: string[]) => owner.until(async () => JSON.stringify(await marked()) === JSON.stringify(labels), `${labels} are marked`);
+  try {
+    await owner.open(`${other.studio}/settings/account`);
+    await owner.type('Present password', 'not mine at all');
+    await owner.type('New password', 'short');
+    await owner.click('Change the password');
+    await areMarked('New password');
+    await owner.type('New password', 'a few words of my own');
+    await areMarked();
+    await owner.click('Change the password');
+    await owner.sees('This is not your present password.');
+    await areMarked('Present password');
+    await owner.type('New password', 'other words of my own');
+    await areMarked('Present password');
+    await owner.type('Present password', 'nor is this mine');
+    await areMarked();
+    await owner.click('Change the password');
+    await areMarked('Present password');
+    await owner.type('Present password', OWNER.password);
+    await owner.click('Change the password');
+    await owner.sees('Changed. Every other browser was signed out.');
+  } finally {
+    await owner.leave();
+    await other.stop();
+  }
+}, 90_000);

@@ -119,9 +119,8 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
 
 function Keys({ productId, counts }: { productId: string | null; counts: ProductUse['keys'] | undefined }) {
   const [text, setText] = useState('');
-  const [add, { data, error, isLoading, reset }] = catalogApi.useAddKeysMutation();
+  const [add, { data, error, isLoading }] = catalogApi.useAddKeysMutation();
   if (!productId) return <p className="text-soft">Save the product once, then paste its keys here.</p>;
-  const problem = error ? problemOf(error) : null;
   return (
     <div className="grid gap-2">
       <p>
@@ -135,12 +134,8 @@ function Keys({ productId, counts }: { productId: string | null; counts: Product
         label="Paste keys, one a line"
         rows={4}
         value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          // What was said is of what stood there before.
-          if (problem) reset();
-        }}
-        error={problem ? (problem.errors[0]?.message ?? problem.title) : undefined}
+        onChange={(event) => setText(event.target.value)}
+        error={error ? { message: problemOf(error).errors[0]?.message ?? problemOf(error).title, of: error } : undefined}
       />
       <div className="flex items-center gap-3">
         <Button

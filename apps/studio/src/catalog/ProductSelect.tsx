@@ -3,6 +3,7 @@ import { productLabel } from '@ruta/core/catalog';
 import { type ReactNode, useState } from 'react';
 import { useRows } from '../lists/useRows';
 import { SelectField, TextField } from '../ui/Field';
+import type { FieldError } from '../ui/fieldError';
 import { catalogApi, type ProductAsk } from './api';
 
 /** So many products stand in one list to choose from; where there are more, they are searched. */
@@ -22,7 +23,7 @@ export function ProductSelect(props: {
   value: string;
   name?: string;
   onChange: (id: string, product: ProductRow | undefined) => void;
-  error?: string | undefined;
+  error?: FieldError;
   ask?: ProductAsk;
   /** What stands for no product; without it one must be chosen. */
   none?: string;

@@ -13,6 +13,7 @@ import { problemOf } from '../base/api';
 import { shopApi } from '../shop/api';
 import { Button } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
+import { errorWords, type FieldError, refusedAt } from '../ui/fieldError';
 import { Modal } from '../ui/Modal';
 import { connectionsApi } from './api';
 import { ConversionPlace } from './ConversionPlace';
@@ -50,12 +51,9 @@ export default function ConversionDialog({ rule, onClose }: { rule: ConversionRu
   const read = NewConversionRuleSchema.safeParse({ ...draft, ...(token ? { token } : {}) });
   const failure = adding.error ?? changing.error;
   const refused = failure ? problemOf(failure).errors : [];
-  const wrong = (...path: string[]) => {
+  const wrong = (...path: string[]): FieldError => {
     const at = path.join('.');
-    return (
-      (tried && !read.success ? read.error.issues.find((issue) => issue.path.join('.') === at)?.message : undefined) ??
-      refused.find((error) => error.path === at)?.message
-    );
+    return (tried && !read.success ? read.error.issues.find((issue) => issue.path.join('.') === at)?.message : undefined) ?? refusedAt(failure, at);
   };
   const moment = CONVERSION_MOMENTS[draft.moment];
   const forms = (choices?.forms ?? []).filter(({ funnelId }) => draft.funnelId === null || funnelId === draft.funnelId);
@@ -171,7 +169,7 @@ export default function ConversionDialog({ rule, onClose }: { rule: ConversionRu
           </div>
           {wrong('keys') ? (
             <p role="alert" className="mt-1 text-stop font-semibold">
-              {wrong('keys')}
+              {errorWords(wrong('keys'))}
             </p>
           ) : null}
         </fieldset>

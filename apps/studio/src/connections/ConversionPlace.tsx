@@ -1,5 +1,6 @@
 import { DEFAULT_TEMPLATE, type Destination, TEMPLATE_VALUES } from '@ruta/core/conversions';
 import { Check, SelectField, TextArea, TextField } from '../ui/Field';
+import type { FieldError } from '../ui/fieldError';
 
 const KINDS: Record<Destination['kind'], string> = { skylark: 'Skylark, ads', http: 'Another program, by HTTP' };
 const EMPTY: { [Kind in Destination['kind']]: Extract<Destination, { kind: Kind }> } = {
@@ -12,7 +13,7 @@ export function ConversionPlace(props: {
   destination: Destination;
   token: string;
   hasToken: boolean;
-  wrong: (...path: string[]) => string | undefined;
+  wrong: (...path: string[]) => FieldError;
   onDestination: (destination: Destination) => void;
   onToken: (token: string) => void;
 }) {

@@ -1,6 +1,7 @@
 import type { ConversionValue } from '@ruta/core/conversions';
 import { AmountField } from '../ui/AmountField';
 import { SelectField } from '../ui/Field';
+import type { FieldError } from '../ui/fieldError';
 
 const KINDS: Record<ConversionValue['kind'], string> = {
   none: 'Nothing is said',
@@ -17,7 +18,7 @@ export function ConversionWorth(props: {
   /** Whether it is of leads, of whom an average is known. */
   isOfLeads: boolean;
   currency: string;
-  error: string | undefined;
+  error: FieldError;
   onChange: (value: ConversionValue) => void;
 }) {
   const { value, hasOwn, isOfLeads, currency, error, onChange } = props;

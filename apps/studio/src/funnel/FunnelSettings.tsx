@@ -1,8 +1,8 @@
 import type { FunnelDetail } from '@ruta/core/checks';
 import { useState } from 'react';
-import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem, TextField } from '../ui/Field';
+import { refusedAt, refusedWhole } from '../ui/fieldError';
 import { Modal } from '../ui/Modal';
 import { funnelApi } from './api';
 
@@ -13,8 +13,7 @@ export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDet
   const [begun] = useState(funnel.revisions.settings);
   const [name, setName] = useState(funnel.name);
   const [slug, setSlug] = useState(funnel.slug);
-  const problem = error ? problemOf(error) : null;
-  const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
+  const refused = (path: string) => refusedAt(error, path);
   return (
     <Modal open onClose={onClose} title="Name and address" unsaved={name !== funnel.name || slug !== funnel.slug}>
       <form
@@ -41,7 +40,7 @@ export function FunnelSettings({ funnel, siteUrl, onClose }: { funnel: FunnelDet
             </>
           }
         />
-        <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
+        <FormProblem>{refusedWhole(error)}</FormProblem>
         <Button look="main" type="submit" disabled={isLoading}>
           Save
         </Button>

@@ -13,7 +13,7 @@ export function NumberField(props: { label: string; hint?: string; value: number
       hint={props.hint}
       inputMode="numeric"
       value={text}
-      error={read(text) === null ? `A whole number from ${min} to ${max}.` : undefined}
+      error={read(text) === null ? `Enter a whole number from ${min} to ${max}.` : undefined}
       onChange={(event) => {
         const number = read(event.target.value);
         setTyped({ text: event.target.value, value: number ?? value });

@@ -5,6 +5,7 @@ import { formatTime } from '../base/format';
 import { shopApi } from '../shop/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
+import { refusedAt, refusedWhole } from '../ui/fieldError';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { teamApi } from './api';
 import { PasswordField } from './PasswordField';
@@ -37,14 +38,13 @@ function PasswordForm() {
   const [change, { isLoading, isSuccess, error }] = teamApi.useChangePasswordMutation();
   const [typed, setTyped] = useState({ current: '', password: '' });
   const [wrong, setWrong] = useState<Record<string, string>>({});
-  const refused = error ? problemOf(error) : null;
-  const at = (name: 'current' | 'password') => wrong[name] ?? refused?.errors.find(({ path }) => path === name)?.message;
+  const at = (name: 'current' | 'password') => wrong[name] ?? refusedAt(error, name);
   const field = (name: 'current' | 'password') => ({
     value: typed[name],
     error: at(name),
     onChange: (event: { target: { value: string } }) => {
       setTyped({ ...typed, [name]: event.target.value });
-      setWrong({});
+      setWrong(({ [name]: _mended, ...others }) => others);
     },
   });
   return (
@@ -68,7 +68,7 @@ function PasswordForm() {
         autoComplete="new-password"
         {...field('password')}
       />
-      <FormProblem>{refused && refused.errors.length === 0 ? refused.title : null}</FormProblem>
+      <FormProblem>{refusedWhole(error)}</FormProblem>
       <div className="flex items-center gap-3">
         <Button look="main" type="submit" disabled={isLoading}>
           Change the password

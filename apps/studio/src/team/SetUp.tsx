@@ -1,9 +1,9 @@
 import { CurrencySchema } from '@ruta/core/money';
 import { allCountries } from '@ruta/core/shop';
 import { useForm } from 'react-hook-form';
-import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
+import { refusedAt, refusedWhole } from '../ui/fieldError';
 import { teamApi } from './api';
 import { Gate } from './Gate';
 
@@ -22,8 +22,7 @@ const timeZones = [...new Set([...Intl.supportedValuesOf('timeZone'), Intl.DateT
 /** The first visit to a new shop: who owns it, where it is, what it charges in. */
 export function SetUp() {
   const [setUp, { error }] = teamApi.useSetUpMutation();
-  const problem = error ? problemOf(error) : null;
-  const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
+  const refused = (path: string) => refusedAt(error, path);
   const { register, handleSubmit, formState } = useForm<SetUpForm>({
     defaultValues: {
       // The link that is printed where Ruta is started brings it along.
@@ -48,7 +47,7 @@ export function SetUp() {
             .catch(() => undefined),
         )}
       >
-        {problem && problem.errors.length === 0 ? <FormProblem>{problem.title}</FormProblem> : null}
+        <FormProblem>{refusedWhole(error)}</FormProblem>
         <TextField
           label="Set-up code"
           autoComplete="off"

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem, TextField } from '../ui/Field';
+import { refusedAt } from '../ui/fieldError';
 import { teamApi } from './api';
 import { Gate } from './Gate';
 import { PasswordField } from './PasswordField';
@@ -32,8 +33,7 @@ export function SignInForm({ onForgotten }: { onForgotten?: (email: string) => v
   const [password, setPassword] = useState('');
   const [code, setCode] = useState('');
   const [asksCode, setAsksCode] = useState(false);
-  const problem = error ? problemOf(error) : null;
-  const atCode = problem?.errors.find(({ path }) => path === 'code')?.message;
+  const atCode = refusedAt(error, 'code');
   return (
     <form
       className="grid gap-4"
@@ -46,7 +46,7 @@ export function SignInForm({ onForgotten }: { onForgotten?: (email: string) => v
           });
       }}
     >
-      <FormProblem>{atCode ? null : problem?.title}</FormProblem>
+      <FormProblem>{error && !atCode ? problemOf(error).title : null}</FormProblem>
       <TextField label="E-mail" type="email" autoComplete="username" required autoFocus value={email} onChange={(event) => setEmail(event.target.value)} />
       <PasswordField label="Password" autoComplete="current-password" required value={password} onChange={(event) => setPassword(event.target.value)} />
       {asksCode ? (

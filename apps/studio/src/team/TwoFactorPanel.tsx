@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem, TextField } from '../ui/Field';
+import { refusedAt, refusedWhole } from '../ui/fieldError';
 import { Badge, Waiting } from '../ui/Page';
 import { teamApi } from './api';
 import { PasswordField } from './PasswordField';
@@ -60,8 +61,7 @@ function TurnOn({ secret, picture, onDone, onCancel }: TurnOnProps) {
   const [turnOn, { isLoading, error }] = teamApi.useTurnTwoFactorOnMutation();
   const [password, setPassword] = useState('');
   const [code, setCode] = useState('');
-  const refused = error ? problemOf(error) : null;
-  const at = (name: string) => refused?.errors.find(({ path }) => path === name)?.message;
+  const at = (name: string) => refusedAt(error, name);
   return (
     <form
       className="grid gap-4 max-w-md"
@@ -98,7 +98,7 @@ function TurnOn({ secret, picture, onDone, onCancel }: TurnOnProps) {
         value={password}
         onChange={(event) => setPassword(event.target.value)}
       />
-      <FormProblem>{refused && refused.errors.length === 0 ? refused.title : null}</FormProblem>
+      <FormProblem>{refusedWhole(error)}</FormProblem>
       <div className="flex gap-3">
         <Button look="main" type="submit" disabled={isLoading}>
           Turn codes on
@@ -153,7 +153,6 @@ function RecoveryCodes({ codes, onDone }: { codes: string[]; onDone: () => void 
 function TurnOff({ onDone }: { onDone: () => void }) {
   const [turnOff, { isLoading, error }] = teamApi.useTurnTwoFactorOffMutation();
   const [password, setPassword] = useState('');
-  const refused = error ? problemOf(error) : null;
   return (
     <form
       className="grid gap-4 max-w-md"
@@ -171,11 +170,11 @@ function TurnOff({ onDone }: { onDone: () => void }) {
         autoComplete="current-password"
         required
         autoFocus
-        error={refused?.errors.find(({ path }) => path === 'password')?.message}
+        error={refusedAt(error, 'password')}
         value={password}
         onChange={(event) => setPassword(event.target.value)}
       />
-      <FormProblem>{refused && refused.errors.length === 0 ? refused.title : null}</FormProblem>
+      <FormProblem>{refusedWhole(error)}</FormProblem>
       <div className="flex gap-3">
         <Button look="main" type="submit" disabled={isLoading}>
           Turn codes off

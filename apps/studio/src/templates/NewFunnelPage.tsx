@@ -15,6 +15,7 @@ import { studioContext } from '../page/studioContext';
 import { shopApi } from '../shop/api';
 import { Button, ButtonLink } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
+import { refusedAt, refusedWhole } from '../ui/fieldError';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
 import { PagePicture } from '../ui/PagePicture';
 import { DesignChooser } from './DesignChooser';
@@ -62,8 +63,7 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
   const { data: gift } = catalogApi.useProductQuery(giftId, { skip: giftId === '' });
   const { needsGift } = templateOf(template);
   const suggested = needsGift && gift ? `${shortName(gift.name)} to ${shortName(product?.name ?? '')}` : shortName(product?.name ?? '');
-  const problem = error ? problemOf(error) : null;
-  const refused = (path: string) => problem?.errors.find((field) => field.path === path)?.message;
+  const refused = (path: string) => refusedAt(error, path);
 
   async function start() {
     const made = await create({
@@ -163,7 +163,7 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
             />
           </div>
         </Panel>
-        <FormProblem>{problem && problem.errors.length === 0 ? problem.title : null}</FormProblem>
+        <FormProblem>{refusedWhole(error)}</FormProblem>
         <Button look="main" type="submit" disabled={isLoading || (needsGift && !gift)}>
           Draw the funnel
         </Button>

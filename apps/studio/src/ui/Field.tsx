@@ -1,15 +1,17 @@
 import { type InputHTMLAttributes, type ReactNode, type Ref, type SelectHTMLAttributes, type TextareaHTMLAttributes, useId } from 'react';
+import { type FieldError, useStanding, useUntilTyped } from './fieldError';
 
 interface Labelled {
   label: string;
   hint?: ReactNode;
-  error?: string | undefined;
+  error?: FieldError;
 }
+type Shown = Omit<Labelled, 'error'> & { error: string | undefined };
 
 const CONTROL = 'w-full rounded-md border bg-white px-3 py-2 min-h-9.5 leading-snug';
 const border = (error: string | undefined) => (error ? 'border-stop border-2' : 'border-[#98a5a1]');
 
-function Frame({ id, label, hint, error, children }: Labelled & { id: string; children: ReactNode }) {
+function Frame({ id, label, hint, error, children }: Shown & { id: string; children: ReactNode }) {
   return (
     <div>
       <label htmlFor={id} className="block font-semibold mb-1">
@@ -30,27 +32,29 @@ function Frame({ id, label, hint, error, children }: Labelled & { id: string; ch
   );
 }
 
-function describing(id: string, { hint, error }: Pick<Labelled, 'hint' | 'error'>) {
+function describing(id: string, { hint, error }: Pick<Shown, 'hint' | 'error'>) {
   const ids = [error ? `${id}-error` : '', hint ? `${id}-hint` : ''].filter(Boolean).join(' ');
   return { id, 'aria-invalid': error ? true : undefined, 'aria-describedby': ids || undefined };
 }
 
-export function TextField({ label, hint, error, ...rest }: Labelled & { ref?: Ref<HTMLInputElement> } & InputHTMLAttributes<HTMLInputElement>) {
+export function TextField({ label, hint, error: given, ...rest }: Labelled & { ref?: Ref<HTMLInputElement> } & InputHTMLAttributes<HTMLInputElement>) {
   const own = useId();
   const id = rest.id ?? own;
+  const { error, onInput } = useStanding(given, rest.onInput);
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <input className={`${CONTROL} ${border(error)}`} {...describing(id, { hint, error })} {...rest} />
+      <input className={`${CONTROL} ${border(error)}`} {...describing(id, { hint, error })} {...rest} onInput={onInput} />
     </Frame>
   );
 }
 
-export function TextArea({ label, hint, error, ...rest }: Labelled & { ref?: Ref<HTMLTextAreaElement> } & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({ label, hint, error: given, ...rest }: Labelled & { ref?: Ref<HTMLTextAreaElement> } & TextareaHTMLAttributes<HTMLTextAreaElement>) {
   const own = useId();
   const id = rest.id ?? own;
+  const { error, onInput } = useStanding(given, rest.onInput);
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <textarea className={`${CONTROL} ${border(error)} min-h-24`} {...describing(id, { hint, error })} {...rest} />
+      <textarea className={`${CONTROL} ${border(error)} min-h-24`} {...describing(id, { hint, error })} {...rest} onInput={onInput} />
     </Frame>
   );
 }
@@ -58,15 +62,16 @@ export function TextArea({ label, hint, error, ...rest }: Labelled & { ref?: Ref
 export function SelectField({
   label,
   hint,
-  error,
+  error: given,
   children,
   ...rest
 }: Labelled & { ref?: Ref<HTMLSelectElement>; children: ReactNode } & SelectHTMLAttributes<HTMLSelectElement>) {
   const own = useId();
   const id = rest.id ?? own;
+  const { error, onInput } = useStanding(given, rest.onInput);
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <select className={`${CONTROL} ${border(error)}`} {...describing(id, { hint, error })} {...rest}>
+      <select className={`${CONTROL} ${border(error)}`} {...describing(id, { hint, error })} {...rest} onInput={onInput}>
         {children}
       </select>
     </Frame>
@@ -85,11 +90,12 @@ export function Check({ label, hint, ...rest }: { label: string; hint?: string; 
   );
 }
 
-/** A problem that belongs to the whole form. */
+/** A problem that belongs to the whole form; it stands until something in the form is changed. */
 export function FormProblem({ children }: { children: ReactNode }) {
-  if (!children) return null;
+  const { isStanding, ref } = useUntilTyped<HTMLParagraphElement>(children);
+  if (!children || !isStanding) return null;
   return (
-    <p role="alert" className="rounded-md border border-stop bg-stop-tint text-stop px-3 py-2 font-semibold">
+    <p ref={ref} role="alert" className="rounded-md border border-stop bg-stop-tint text-stop px-3 py-2 font-semibold">
       {children}
     </p>
   );
