@@ -145,7 +145,7 @@ describe('products as JSON', () => {
   });
   it.each([
     ['{"format":', 'not a JSON file'],
-    ['{"format":"other","version":1,"currency":"EUR","products":[]}', 'Invalid'],
+    ['{"format":"other","version":1,"currency":"EUR","products":[]}', 'This is no file of products'],
     ['{"format":"ruta-products","version":1,"currency":"USD","products":[]}', 'The file is in USD'],
   ])('%s is refused', (text, message) => {
     expect(productsFromJson(text, [], 'EUR').problems[0]?.message).toContain(message);
@@ -200,6 +200,20 @@ describe('tax tables as CSV', () => {
       { line: 4, column: 'standard', message: expect.stringContaining('up to 100') },
     ]);
   });
+});
+
+it('files call electronic publications by one word, and understand the earlier one', () => {
+  const book = product({ taxClass: 'digital', kind: 'digital' });
+  const text = productsToCsv([book], terms);
+  expect(text).toContain(',digital,electronic,');
+  expect(productsFromCsv(text, [book], terms, newId)).toMatchObject({ problems: [], items: [{ change: 'same' }] });
+  expect(productsFromCsv(text.replaceAll(',electronic,', ',digital,'), [book], terms, newId)).toMatchObject({ problems: [], items: [{ change: 'same' }] });
+  expect(productsFromCsv(text.replaceAll(',electronic,', ',books,'), [book], terms, newId).problems[0]).toMatchObject({ column: 'tax_class' });
+  expect(taxTableFromCsv('country,standard,reduced,electronic\nNL,21,9,9', terms)).toEqual(
+    taxTableFromCsv('country,standard,reduced,digital\nNL,21,9,9', terms),
+  );
+  expect(taxTableFromCsv('country,standard,reduced\nNL,21,9', terms).problems).toMatchObject([{ line: 1, column: 'electronic' }, { line: 2 }]);
+  expect(taxTableFromCsv('country,standard,reduced,electronic\nNL,21,9,109', terms).problems).toMatchObject([{ line: 2, column: 'electronic' }]);
 });
 
 describe('text files', () => {

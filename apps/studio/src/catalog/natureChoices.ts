@@ -1,4 +1,4 @@
-import type { Product } from '@ruta/core/catalog';
+import { type Product, TAX_CLASS_NAMES } from '@ruta/core/catalog';
 
 /** Kinds of products, as sheets offer them. */
 export const KIND_CHOICES: ReadonlyArray<[Product['kind'], string]> = [
@@ -9,8 +9,8 @@ export const KIND_CHOICES: ReadonlyArray<[Product['kind'], string]> = [
 
 /** Tax classes, as sheets offer them. */
 export const TAX_CLASS_CHOICES: ReadonlyArray<[Product['taxClass'], string]> = [
-  ['standard', 'Standard'],
-  ['reduced', 'Reduced, printed books'],
-  ['digital', 'Electronic publications'],
-  ['exempt', 'Exempt'],
+  ['standard', TAX_CLASS_NAMES.standard],
+  ['reduced', `${TAX_CLASS_NAMES.reduced}, printed books`],
+  ['digital', TAX_CLASS_NAMES.digital],
+  ['exempt', TAX_CLASS_NAMES.exempt],
 ];

@@ -1,3 +1,4 @@
+import { TAX_CLASS_NAMES } from '@ruta/core/catalog';
 import { TAX_FILE_COLUMNS, taxTableFromCsv } from '@ruta/core/formats';
 import type { ShopView } from '@ruta/core/pricing';
 import { type TaxTable, TaxTableSchema } from '@ruta/core/pricing';
@@ -13,6 +14,9 @@ import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Waiting } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
 import { shopApi } from './api';
+
+/** The tax classes that have rates, in the order of the columns. */
+const RATES = ['standard', 'reduced', 'digital'] as const;
 
 interface RowDraft {
   country: string;
@@ -71,12 +75,12 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
     const path = `rows.${index}.${name}` as const;
     const wrong = (get(formState.errors, path) as { message?: string } | undefined)?.message;
     return (
-      <td className="px-1 py-1 align-top">
+      <td key={name} className="px-1 py-1 align-top">
         <input
           aria-label={`${label}, row ${index + 1}`}
           aria-invalid={wrong ? true : undefined}
           type={type}
-          inputMode={name === 'standard' || name === 'reduced' || name === 'digital' ? 'decimal' : undefined}
+          inputMode={RATES.some((rate) => rate === name) ? 'decimal' : undefined}
           className={`${width} rounded-md border bg-white px-2 min-h-8.5 ${wrong ? 'border-stop border-2' : 'border-line'}`}
           {...register(path)}
         />
@@ -111,7 +115,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
           <table className="w-full border-collapse">
             <thead className="sticky top-0 bg-white z-10">
               <tr className="text-left text-soft">
-                {['Country', 'Region', 'EU', 'Standard %', 'Reduced %', 'Digital %', 'From', 'Until'].map((name) => (
+                {['Country', 'Region', 'EU', ...RATES.map((rate) => `${TAX_CLASS_NAMES[rate]} %`), 'From', 'Until'].map((name) => (
                   <th key={name} scope="col" className="px-2 py-2 border-b border-line font-semibold whitespace-nowrap">
                     {name}
                   </th>
@@ -146,9 +150,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
                       {...register(`rows.${index}.union`)}
                     />
                   </td>
-                  {cell(index, 'standard', 'Standard rate', 'w-20 text-right')}
-                  {cell(index, 'reduced', 'Reduced rate', 'w-20 text-right')}
-                  {cell(index, 'digital', 'Digital rate', 'w-20 text-right')}
+                  {RATES.map((rate) => cell(index, rate, `${TAX_CLASS_NAMES[rate]} rate`, 'w-20 text-right'))}
                   {cell(index, 'from', 'From', 'w-36', 'date')}
                   {cell(index, 'until', 'Until', 'w-36', 'date')}
                   <td className="px-1 py-1 align-top">

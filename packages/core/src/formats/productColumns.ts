@@ -19,6 +19,13 @@ const plain = (name: string, key: string, says: string): Column<Draft> => ({
     of[key] = cells.text(name) ?? '';
   },
 });
+/**
+ * A tax class as files name it: electronic publications are “electronic”, so that nobody takes them for the kind “digital”
+ * beside it. The word that the program itself uses is understood, too.
+ */
+const taxClassWord = (taxClass: unknown) => (taxClass === 'digital' ? 'electronic' : String(taxClass ?? ''));
+const taxClassOf = (word: string) => (word === 'electronic' ? 'digital' : word);
+const TAX_CLASS_SAYS = 'standard, reduced, electronic (publications) or exempt';
 /** A choice that keeps its default where the cell is empty. */
 const choice = (name: string, key: string, says: string): Column<Draft> => ({
   ...plain(name, key, says),
@@ -65,7 +72,15 @@ export const PRODUCT_COLUMNS: ReadonlyArray<Column<Draft>> = [
   plain('label', 'label', 'internal label'),
   choice('status', 'status', 'off, test or live; live if empty'),
   choice('kind', 'kind', 'digital, physical or service; digital if empty'),
-  choice('tax_class', 'taxClass', 'standard, reduced, digital or exempt; standard if empty'),
+  {
+    name: 'tax_class',
+    says: `${TAX_CLASS_SAYS}; standard if empty`,
+    write: (of) => taxClassWord(of.taxClass),
+    read: (of, cells) => {
+      const word = cells.text('tax_class')?.trim().toLowerCase();
+      if (word !== undefined) of.taxClass = taxClassOf(word);
+    },
+  },
   plain('description', 'description', 'simple HTML'),
   list('included', 'included', 'what is included, one thing a line within the cell', /\n/, '\n'),
   list('categories', 'categories', 'separated by ;', /;/, '; '),
@@ -129,7 +144,15 @@ export const EDITION_COLUMNS: ReadonlyArray<Column<Draft>> = [
   plain('edition', 'name', 'name of the edition; empty if there is only one'),
   plain('sku', 'sku', 'SKU of the edition'),
   own('edition_kind', 'kind', 'digital, physical or service'),
-  own('edition_tax_class', 'taxClass', 'standard, reduced, digital or exempt'),
+  {
+    name: 'edition_tax_class',
+    says: `${TAX_CLASS_SAYS}; empty is as the product`,
+    write: (of) => taxClassWord(of.taxClass),
+    read: (of, cells) => {
+      const word = cells.text('edition_tax_class')?.trim().toLowerCase();
+      of.taxClass = word === undefined ? null : taxClassOf(word);
+    },
+  },
   {
     name: 'weight_grams',
     says: 'weight of one',

@@ -13,8 +13,12 @@ export const TAX_FILE_COLUMNS: ReadonlyArray<{ name: string; says: string }> = [
   { name: 'until', says: 'day until which it holds, itself excluded; empty is open' },
   { name: 'standard', says: 'percent; needed' },
   { name: 'reduced', says: 'percent; needed' },
-  { name: 'digital', says: 'percent; needed' },
+  { name: 'electronic', says: 'percent, of electronic publications; needed' },
 ];
+
+/** What the column of electronic publications was called in earlier files. */
+const OLDER_NAME = 'digital';
+const CELLS: Record<string, string> = { digital: 'electronic' };
 
 /** A tax table as CSV. */
 export function taxTableToCsv(table: TaxTable, terms: CellTerms): string {
@@ -36,11 +40,9 @@ export function taxTableToCsv(table: TaxTable, terms: CellTerms): string {
 
 /** Reads a whole tax table from CSV: rates, overlaps and gaps are told at their line. */
 export function taxTableFromCsv(text: string, terms: CellTerms): Import<TaxRow> {
-  const { rows, problems } = readCsv(
-    text,
-    TAX_FILE_COLUMNS.map((column) => column.name),
-    ['country', 'standard', 'reduced', 'digital'],
-  );
+  const { columns, rows, problems } = readCsv(text, [...TAX_FILE_COLUMNS.map((column) => column.name), OLDER_NAME], ['country', 'standard', 'reduced']);
+  if (!columns.includes('electronic') && !columns.includes(OLDER_NAME))
+    problems.push({ line: 1, column: 'electronic', message: 'The column “electronic” is missing.' });
   const lines: number[] = [];
   const items: TaxRow[] = [];
   for (const { line, cells } of rows) {
@@ -57,7 +59,7 @@ export function taxTableFromCsv(text: string, terms: CellTerms): Import<TaxRow> 
       ...Object.fromEntries(Object.entries(optional).filter(([, value]) => value !== undefined)),
       standard: read.number('standard'),
       reduced: read.number('reduced'),
-      digital: read.number('digital'),
+      digital: read.number('electronic') ?? read.number(OLDER_NAME),
     });
     if (parsed.success) {
       items.push(parsed.data);
@@ -65,7 +67,7 @@ export function taxTableFromCsv(text: string, terms: CellTerms): Import<TaxRow> 
       continue;
     }
     for (const issue of parsed.error.issues) {
-      const column = String(issue.path[0]);
+      const column = CELLS[String(issue.path[0])] ?? String(issue.path[0]);
       if (!problems.some((problem) => problem.line === line && problem.column === column)) problems.push({ line, column, message: issue.message });
     }
   }
