@@ -62,8 +62,8 @@ describe('a wholly new shop', () => {
     await seller.click('Add the product');
     await seller.sees('Give the product a name that buyers see.');
     await seller.type('Public name', 'First Light, six weeks');
+    await seller.click('Description, files, pictures, dates and the rest');
     await (await seller.find('.rich-text')).sendKeys('Know the sky with bare eyes.');
-    await seller.click('Files, pictures, dates and the rest');
     const notPicture = path.join(folder, 'notes.png');
     writeFileSync(notPicture, 'just words');
     await upload(notPicture, 0);

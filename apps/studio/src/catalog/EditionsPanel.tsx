@@ -11,8 +11,15 @@ import { useSheetFields } from './useSheetFields';
 
 const NOTHING_SOLD = { sold: 0, left: null };
 
+interface EditionsOf {
+  currency: string;
+  use: ProductUse | undefined;
+  /** False while only what a product cannot do without is asked. */
+  isWhole: boolean;
+}
+
 /** What it costs: editions, each with its prices, stock and weight. With one edition only its prices show. */
-export function EditionsPanel({ currency, use }: { currency: string; use: ProductUse | undefined }) {
+export function EditionsPanel({ currency, use, isWhole }: EditionsOf) {
   const { control, watch } = useFormContext<ProductDraft>();
   const { fields, append, remove, swap } = useFieldArray({ control, name: 'editions', keyName: 'key' });
   const [kind, isBundle, drafts] = watch(['kind', 'isBundle', 'editions']);
@@ -22,9 +29,11 @@ export function EditionsPanel({ currency, use }: { currency: string; use: Produc
     <Panel
       title="What does it cost?"
       actions={
-        <Button look="quiet" onClick={() => append(newEdition())}>
-          <Plus size={16} aria-hidden="true" /> {several ? 'Add an edition' : 'Sell it in several editions'}
-        </Button>
+        isWhole ? (
+          <Button look="quiet" onClick={() => append(newEdition())}>
+            <Plus size={16} aria-hidden="true" /> {several ? 'Add an edition' : 'Sell it in several editions'}
+          </Button>
+        ) : null
       }
     >
       {fields.map((edition, index) => {
@@ -59,7 +68,7 @@ export function EditionsPanel({ currency, use }: { currency: string; use: Produc
             ) : null}
             <Prices edition={index} currency={currency} />
             {several && !isBundle ? <Nature index={index} /> : null}
-            <div className="grid sm:grid-cols-3 gap-3 items-start mt-4 pt-4 border-t border-line">
+            <div className={isWhole || kind === 'physical' ? 'grid sm:grid-cols-3 gap-3 items-start mt-4 pt-4 border-t border-line' : 'hidden'}>
               <TextField label="SKU" maxLength={70} {...field(`editions.${index}.sku`)} />
               <TextField
                 label="Stock or places in all"

@@ -1,7 +1,7 @@
 import type { ProductUse } from '@ruta/core/catalog';
 import { isFree, type Product, productLabel } from '@ruta/core/catalog';
 import type { ShopView } from '@ruta/core/pricing';
-import { Copy } from 'lucide-react';
+import { ChevronRight, Copy } from 'lucide-react';
 import { useState } from 'react';
 import { FormProvider, useForm, useFormContext } from 'react-hook-form';
 import { useLocation, useNavigate, useParams } from 'react-router';
@@ -178,11 +178,11 @@ function ProductSheet({ product, shop, use, isFirst }: SheetOf) {
               }}
             />
             {isAdded && product && product.archivedAt === null ? <Added product={product} /> : null}
-            <WhatPanel />
-            <EditionsPanel currency={currency} use={use} />
+            <WhatPanel isWhole={isWhole} />
+            <EditionsPanel currency={currency} use={use} isWhole={isWhole} />
             {isWhole ? null : (
-              <Button look="quiet" className="mb-5" onClick={() => setWhole(true)}>
-                Files, pictures, dates and the rest
+              <Button look="quiet" className="mb-5 -ml-2" aria-expanded={false} onClick={() => setWhole(true)}>
+                <ChevronRight size={16} aria-hidden="true" /> Description, files, pictures, dates and the rest
               </Button>
             )}
             <div className={isWhole ? 'contents' : 'hidden'}>
@@ -261,34 +261,35 @@ function SheetIndex() {
   );
 }
 
-function WhatPanel() {
+function WhatPanel({ isWhole }: { isWhole: boolean }) {
   const field = useSheetFields();
   const { setValue, watch, formState } = useFormContext<ProductDraft>();
   const { dirtyFields } = formState;
   const kind = field('kind');
+  const later = isWhole ? '' : 'hidden';
   return (
     <Panel title="What is it?">
-      <div className="grid gap-4">
-        <div className="grid sm:grid-cols-2 gap-4 items-start">
-          <TextField label="Public name" hint="Buyers see it on the checkout, the receipt and the pages." maxLength={200} {...field('name')} />
+      <div className="grid sm:grid-cols-2 gap-4 items-start">
+        <TextField label="Public name" hint="Buyers see it on the checkout, the receipt and the pages." maxLength={200} {...field('name')} />
+        <div className={later}>
           <TextField label="Internal label" hint="Only your team sees it. Tells versions apart in lists." maxLength={200} {...field('label')} />
         </div>
-        <div className="grid sm:grid-cols-2 gap-4 items-start">
-          <SelectField
-            label="Kind"
-            {...kind}
-            onChange={(event) => {
-              // What is used up may be bought again, unless the seller has said otherwise.
-              if (!dirtyFields.buyAgain) setValue('buyAgain', event.target.value !== 'digital');
-              return kind.onChange(event);
-            }}
-          >
-            {KIND_CHOICES.map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </SelectField>
+        <SelectField
+          label="Kind"
+          {...kind}
+          onChange={(event) => {
+            // What is used up may be bought again, unless the seller has said otherwise.
+            if (!dirtyFields.buyAgain) setValue('buyAgain', event.target.value !== 'digital');
+            return kind.onChange(event);
+          }}
+        >
+          {KIND_CHOICES.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </SelectField>
+        <div className={later}>
           <SelectField label="Tax class" hint="Each country has its own rate for each class." {...field('taxClass')}>
             {TAX_CLASS_CHOICES.map(([value, words]) => (
               <option key={value} value={value}>
@@ -297,13 +298,15 @@ function WhatPanel() {
             ))}
           </SelectField>
         </div>
-        <RichText
-          label="Description"
-          hint="Pages can show it."
-          html={watch('description')}
-          error={field('description').error}
-          onChange={(html) => setValue('description', html, { shouldDirty: true })}
-        />
+        <div className={`sm:col-span-2 ${later}`}>
+          <RichText
+            label="Description"
+            hint="Pages can show it."
+            html={watch('description')}
+            error={field('description').error}
+            onChange={(html) => setValue('description', html, { shouldDirty: true })}
+          />
+        </div>
       </div>
     </Panel>
   );
