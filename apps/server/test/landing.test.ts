@@ -37,6 +37,22 @@ describe('a landing page', () => {
     expect(await landing()).toContain('Last one is not on sale at the moment.');
   });
 
+  it('is sold out where its licence keys are, and the list of products says the same', async () => {
+    const keyed = selling('Keyed chart', { kind: 'one-time', regular: 3000 }, { delivery: { keys: { kind: 'list', warnAt: 1 } }, buyAgain: true });
+    const funnel = await seller.sellingFunnel({ product: keyed });
+    const row = async () => (await seller.rows('/products?search=Keyed')).at(0);
+    expect(await row()).toMatchObject({ left: 0, gone: 'sold-out' });
+    await seller.make(`/products/${funnel.productId}/keys`, { keys: 'KEY-1\nKEY-2' });
+    expect(await row()).toMatchObject({ left: 2, gone: null });
+    for (const left of [1, 0]) {
+      const buyer = new Buyer(ruta.site);
+      await buyer.openCheckout(`/${funnel.slug}/checkout`);
+      expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: `keyed${left}@moonmail.test` })).status).toBe(200);
+      expect(await row()).toMatchObject({ left, gone: left === 0 ? 'sold-out' : null });
+    }
+    expect(await (await new Buyer(ruta.site).get(`/${funnel.slug}/checkout`)).text()).toContain('Keyed chart is sold out.');
+  });
+
   it('says after its gift that the gift is on its way, once, and to nobody else', async () => {
     const funnel = await seller.sellingFunnel({ gift: true });
     const { page } = await seller.read(`/steps/${funnel.entry}/page`);

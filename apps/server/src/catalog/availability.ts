@@ -62,8 +62,12 @@ export function leftOf(services: Needs, edition: Pick<Edition, 'id' | 'stock'>, 
 
 /** How many pasted licence keys of a product are left for a cart; null where keys are not pasted. */
 export function keysLeftOf(services: Needs, product: Pick<Product, 'id' | 'delivery'>, cartId: string | null): number | null {
-  if (product.delivery.keys?.kind !== 'list') return null;
-  return Math.max(0, countKeys(services.db, product.id).waiting - heldOf(services, product.id, cartId));
+  return product.delivery.keys?.kind === 'list' ? pastedKeysLeft(services, product.id, cartId) : null;
+}
+
+/** How many pasted licence keys of a product are left for a cart, for a product that has them. */
+export function pastedKeysLeft(services: Needs, productId: string, cartId: string | null): number {
+  return Math.max(0, countKeys(services.db, productId).waiting - heldOf(services, productId, cartId));
 }
 
 /** Holds that hold: for a while, and for as long as a payment of their cart is under way, at a bank or at a processor that does not answer. */

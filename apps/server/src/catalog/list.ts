@@ -6,7 +6,7 @@ import type { Db } from '../base/db';
 import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
 import type { Services } from '../base/services';
 import { findPictures } from '../files/store';
-import { leftOf } from './availability';
+import { leftOf, pastedKeysLeft } from './availability';
 import { productFiles, products } from './tables';
 
 const SORTING = { columns: { created: products.createdAt, name: products.name, status: products.status, kind: products.kind }, id: products.id };
@@ -21,6 +21,7 @@ type ReadRow = Pick<ProductRow, 'id' | 'name' | 'label' | 'kind' | 'status' | 'a
   editions: string;
   pictureId: string | null;
   bundle: number;
+  keysKind: string | null;
   closesAt: number | null;
   sorted: string | number;
 };
@@ -42,6 +43,7 @@ export function listProductRows(services: Pick<Services, 'db' | 'clock'>, query:
     pictureId: sql`json_extract(${products.pictureIds}, '$[0]')`,
     editions: products.editions,
     bundle: sql`json_array_length(${products.bundle})`,
+    keysKind: sql`json_extract(${products.delivery}, '$.keys.kind')`,
     files: sql`(SELECT count(*) FROM ${productFiles} WHERE ${productFiles.productId} = ${products.id})`,
     sorted: key.column,
   };
@@ -59,11 +61,13 @@ export function listProductRows(services: Pick<Services, 'db' | 'clock'>, query:
   );
   return {
     next: page.next,
-    rows: page.rows.map(({ pictureId, bundle, closesAt, sorted: _sorted, ...row }) => {
+    rows: page.rows.map(({ pictureId, bundle, closesAt, keysKind, sorted: _sorted, ...row }) => {
       const editions = JSON.parse(row.editions) as Product['editions'];
       const { price } = firstOption({ editions }).option;
-      const left = editions.map((edition) => leftOf(services, edition, null));
-      const isLimited = left.every((each) => each !== null);
+      const ofEditions = sumOf(editions.map((edition) => leftOf(services, edition, null)));
+      const keys = keysKind === 'list' ? pastedKeysLeft(services, row.id, null) : null;
+      // Whichever runs out first.
+      const left = ofEditions === null ? keys : Math.min(ofEditions, keys ?? ofEditions);
       return {
         ...row,
         categories: JSON.parse(row.categories),
@@ -73,14 +77,18 @@ export function listProductRows(services: Pick<Services, 'db' | 'clock'>, query:
         options: optionsOf({ editions }).length,
         subscription: price.kind === 'subscription',
         bundle: bundle > 0,
-        left: isLimited ? left.reduce<number>((sum, each) => sum + (each ?? 0), 0) : null,
-        gone: closesAt !== null && closesAt <= clock.now() ? 'closed' : left.every((each) => each === 0) ? 'sold-out' : null,
+        left,
+        gone: closesAt !== null && closesAt <= clock.now() ? 'closed' : left === 0 ? 'sold-out' : null,
         editions: editions.map(({ id, name }) => ({ id, name })),
         picture: pictureId ? (pictures[pictureId] ?? null) : null,
       };
     }),
   };
 }
+
+/** How many are left of all editions together; null if one of them has no limit. */
+const sumOf = (left: ReadonlyArray<number | null>): number | null =>
+  left.reduce<number | null>((sum, each) => (sum === null || each === null ? null : sum + each), 0);
 
 /** How many products a list has in all. */
 export function countProducts(db: Db, query: ProductListQuery): number {

@@ -89,7 +89,8 @@ export function beginCheckout(services: Needs, guest: Guest, cartId: string, { l
   const { counted } = guest;
   if (!counted || !saved.belongs || saved.isOneTooMany) return saved;
   const { mode } = loadShop(services.db).settings;
-  if (saved.isNew) services.recorder.gather(makeEvent(services, 'checkout.started', mode, counted, placeOf(live)), counted);
+  // Under an id of its own: a cart that could not be written, and is written again, began one checkout.
+  if (saved.isNew) services.recorder.gather(makeEvent(services, 'checkout.started', mode, counted, placeOf(live), onceId('checkout', cartId)), counted);
   // What is in the cart is told once for each product, whatever is changed of it and put back.
   for (const { productId, name, role, quantity, discounted, part } of quoted.quote.lines) {
     if (part === 'set-up fee') continue;

@@ -1,4 +1,4 @@
-import { type Product, priceWords, productLabel } from '@ruta/core/catalog';
+import { isFree, type Product, priceWords, productLabel } from '@ruta/core/catalog';
 import { stopsInOrder } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
 import { drawFunnel, EXTRAS, type Extra, shortName, TEMPLATES, type TemplateName, templateOf } from '@ruta/core/templates';
@@ -26,7 +26,10 @@ export function NewFunnelPage() {
   const gifts = useProductChoices({ free: true });
   const { data: shop } = shopApi.useShopQuery();
   const [params] = useSearchParams();
-  if (!sold.rows || !gifts.rows || !shop) return <Waiting error={sold.error} retry={sold.refetch} />;
+  // Whoever comes from a product begins with it, if it can be sold so.
+  const product = useAsked(params.get('product'), false);
+  const gift = useAsked(params.get('gift'), true);
+  if (!sold.rows || !gifts.rows || !shop || product.isLoading || gift.isLoading) return <Waiting error={sold.error} retry={sold.refetch} />;
   const [first] = sold.rows;
   if (!first) {
     return (
@@ -44,8 +47,13 @@ export function NewFunnelPage() {
       </Page>
     );
   }
-  // Whoever comes from a product begins with it.
-  return <NewFunnel firstId={params.get('product') ?? first.id} firstGiftId={params.get('gift') ?? gifts.rows[0]?.id ?? ''} shop={shop} />;
+  return <NewFunnel firstId={product.id ?? first.id} firstGiftId={gift.id ?? gifts.rows[0]?.id ?? ''} shop={shop} />;
+}
+
+/** A product that the address names, if there is one that can be sold so, or given away. */
+function useAsked(id: string | null, free: boolean): { id: string | null; isLoading: boolean } {
+  const { data, isLoading } = catalogApi.useProductQuery(id ?? '', { skip: !id });
+  return { id: data && data.archivedAt === null && isFree(data) === free ? data.id : null, isLoading };
 }
 
 /** The questions of a guided start: what is sold, what a visitor does first, and what stands beside and after the payment. */
