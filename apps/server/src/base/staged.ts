@@ -13,9 +13,10 @@ export interface Staged {
   /**
    * Writes them, within a transaction.
    * @param conflict what becomes of rows that are there already: from `ON CONFLICT` on
+   * @param slice some of them only, by their places among the rows: `from` is one of them, `to` is not
    * @returns how many rows were written
    */
-  copy: (tx: Db, conflict?: SQL) => number;
+  copy: (tx: Db, conflict?: SQL, slice?: { from: number; to: number }) => number;
 }
 
 /**
@@ -43,11 +44,12 @@ export function stage<Table extends SQLiteTable>(
     }
   })();
   return {
-    copy: (tx, conflict = sql``) =>
+    copy: (tx, conflict = sql``, { from, to } = { from: 0, to: rows.length }) =>
       rows.length === 0
         ? 0
         : // Without WHERE the database would take ON for the beginning of a join.
-          tx.run(sql`INSERT INTO ${sql.raw(`main."${name}" (${names}) SELECT ${names} FROM temp.staged WHERE true`)} ${conflict}`).changes,
+          tx.run(sql`INSERT INTO ${sql.raw(`main."${name}" (${names}) SELECT ${names} FROM temp.staged`)} WHERE rowid > ${from} AND rowid <= ${to} ${conflict}`)
+            .changes,
   };
 }
 

@@ -28,14 +28,18 @@ export interface TaskHand {
   tell: (part: TaskProgress['part'], done: number, of: number) => void;
   /** To be called before anything is written: from here on it cannot be stopped. */
   beginWriting: () => void;
+  /** Leaves the database to whoever waits for it, for a moment. */
+  giveWay: () => void;
 }
 /** For a task that is done at once, in the thread of whoever calls it. */
-export const AT_ONCE: TaskHand = { tell: () => {}, beginWriting: () => {} };
+export const AT_ONCE: TaskHand = { tell: () => {}, beginWriting: () => {}, giveWay: () => {} };
 
 /** The hand of a task in a thread of its own. */
 export const handOf = (cells: TaskCells): TaskHand => ({
   tell: (part, done, of) => tell(cells, part, done, of),
   beginWriting: () => beginWriting(cells),
+  // A thread of its own may sleep.
+  giveWay: () => void Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, GIVES_WAY_MS),
 });
 
 function tell(cells: TaskCells, part: TaskProgress['part'], done: number, of: number): void {
@@ -50,6 +54,8 @@ function beginWriting(cells: TaskCells): void {
   tell(cells, 'writing', 0, 0);
 }
 
+/** Whoever waits for the database looks again within so long. */
+const GIVES_WAY_MS = 30;
 const MOST_AT_ONCE = 2;
 /** What a task may need of memory, in megabytes: the largest file that is taken needs a third of it. */
 const MOST_MEMORY = 1024;

@@ -13,6 +13,8 @@ import { licenceKeys } from './tables';
 const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
 const MAX_KEY_LENGTH = 200;
 const MAX_PASTED = 50_000;
+/** How many are written in one go. */
+const SLICE = 5000;
 
 /** A key by a pattern: `*` becomes a letter or digit, `#` a digit. */
 export function makeKey(pattern: string): string {
@@ -57,7 +59,13 @@ export function addKeys(
   const rows = lines.map((value) => ({ id: newId(clock, 'key'), productId, value, createdAt: now }));
   const staged = stage(db, licenceKeys, rows, (done, of) => hand.tell('preparing', done, of));
   hand.beginWriting();
-  const added = db.transaction((tx) => staged.copy(tx, sql`ON CONFLICT DO NOTHING`), { behavior: 'immediate' });
+  let added = 0;
+  // In slices: who pastes them once more after a sudden end has the rest added, and nobody waits for all of them.
+  for (let from = 0; from < rows.length; from += SLICE) {
+    if (from > 0) hand.giveWay();
+    hand.tell('writing', from, rows.length);
+    added += db.transaction((tx) => staged.copy(tx, sql`ON CONFLICT DO NOTHING`, { from, to: from + SLICE }), { behavior: 'immediate' });
+  }
   return { added, repeated: lines.length - added };
 }
 
