@@ -7,7 +7,9 @@ import { useUpload } from '../files/useUpload';
 import { Button, IconButton } from '../ui/Button';
 import { FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
+import { UnderWay } from '../ui/UnderWay';
 import { UploadButton } from '../ui/UploadButton';
+import { useTask } from '../ui/useTask';
 import { catalogApi } from './api';
 import type { ProductDraft } from './productDraft';
 import { useSheetFields } from './useSheetFields';
@@ -120,6 +122,7 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
 function Keys({ productId, counts }: { productId: string | null; counts: ProductUse['keys'] | undefined }) {
   const [text, setText] = useState('');
   const [add, { data, error, isLoading }] = catalogApi.useAddKeysMutation();
+  const task = useTask();
   if (!productId) return <p className="text-soft">Save the product once, then paste its keys here.</p>;
   return (
     <div className="grid gap-2">
@@ -141,14 +144,13 @@ function Keys({ productId, counts }: { productId: string | null; counts: Product
         <Button
           disabled={isLoading || text.trim() === ''}
           onClick={async () => {
-            const done = await add({ id: productId, keys: text })
-              .unwrap()
-              .catch(() => null);
+            const done = await task.run((id) => add({ id: productId, keys: text, task: id }).unwrap(), false).catch(() => null);
             if (done) setText('');
           }}
         >
           Add these keys
         </Button>
+        {isLoading && task.id ? <UnderWay task={task.id} /> : null}
         {data && !isLoading ? (
           <span role="status">
             {data.added} added{data.repeated > 0 ? `, ${data.repeated} were there already` : ''}.

@@ -1,6 +1,7 @@
 import type {
   BulkChange,
   ImportReport,
+  KeysAdded,
   LiveUse,
   Product,
   ProductImport,
@@ -58,8 +59,8 @@ export const catalogApi = api.injectEndpoints({
       query: (body) => ({ url: '/products/bulk', method: 'POST', body }),
       invalidatesTags: ['Product', 'Funnel'],
     }),
-    addKeys: build.mutation<{ added: number; repeated: number }, { id: string; keys: string }>({
-      query: ({ id, keys }) => ({ url: `/products/${id}/keys`, method: 'POST', body: { keys } }),
+    addKeys: build.mutation<KeysAdded, { id: string; keys: string; task: string }>({
+      query: ({ id, ...body }) => ({ url: `/products/${id}/keys`, method: 'POST', body }),
       invalidatesTags: ['Product'],
     }),
     importProducts: build.mutation<ImportReport, ProductImport>({

@@ -9,8 +9,8 @@ const EVERY_MS = 400;
 const QUIET_MS = 500;
 
 const WORDS: Record<TaskPart, string> = {
-  waiting: 'Waiting for another file to be done',
-  reading: 'Reading the file',
+  waiting: 'Waiting for another one to be done',
+  reading: 'Reading',
   checking: 'Checking what is in it',
   preparing: 'Getting ready to write',
   writing: 'Writing it down: this can no longer be stopped',
@@ -33,7 +33,7 @@ export function UnderWay({ task }: { task: string }) {
   return (
     <div className="flex flex-wrap items-center gap-3">
       <p role="status" className="min-w-0">
-        {progress ? WORDS[progress.part] : 'Sending the file'}
+        {progress ? WORDS[progress.part] : 'Sending'}
       </p>
       {progress && progress.of > 0 ? <progress max={progress.of} value={progress.done} className="w-40" aria-label="How far it is" /> : null}
       <Button

@@ -1,4 +1,5 @@
-import { type FormEventHandler, type ReactNode, useEffect, useRef, useState } from 'react';
+import type { ReactNode, FormEventHandler as WhenTyped } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { problemOf } from '../base/api';
 
 /** What a server has refused, and by which answer: it speaks of what stood in the field then. */
@@ -26,11 +27,11 @@ export function refusedWhole(failure: unknown): string | null {
 }
 
 /** The error of a field as long as it stands: a refusal is gone once the field was changed. */
-export function useStanding<Control extends Element>(given: FieldError, onInput: FormEventHandler<Control> | undefined) {
+export function useStanding<Control extends Element>(given: FieldError, onInput: WhenTyped<Control> | undefined) {
   const [changed, setChanged] = useState<unknown>(undefined);
   const refused = typeof given === 'object' ? given : undefined;
   const error = refused ? (changed === refused.of ? undefined : refused.message) : (given as string | undefined);
-  const noted: FormEventHandler<Control> = (event) => {
+  const noted: WhenTyped<Control> = (event) => {
     if (refused) setChanged(refused.of);
     onInput?.(event);
   };
