@@ -1,7 +1,7 @@
 import type autocannon from 'autocannon';
 import { Seller } from '../apps/server/test/support/clients';
 import { inInstantShop } from './instantShop';
-import { inPairs, type Measurement, requestsPerSecond } from './measure';
+import { addressOf, inPairs, type Measurement, requestsPerSecond } from './measure';
 
 const PAIRS = 5;
 const PRICE = 13_800;
@@ -38,6 +38,7 @@ export function checkoutBench(bareUrl: string): Promise<Measurement> {
                   accept: 'application/json',
                   cookie: `ruta_visitor=vis_bench${number}`,
                   'user-agent': 'Mozilla/5.0 Chrome/131.0',
+                  'x-forwarded-for': addressOf(count),
                 },
                 body: JSON.stringify(form),
               };

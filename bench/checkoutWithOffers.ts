@@ -2,7 +2,7 @@ import type autocannon from 'autocannon';
 import { Seller } from '../apps/server/test/support/clients';
 import { OfferFunnel, offerOf, thing } from '../apps/server/test/support/offers';
 import { inInstantShop } from './instantShop';
-import { inPairs, type Measurement, requestsPerSecond } from './measure';
+import { addressOf, inPairs, type Measurement, requestsPerSecond } from './measure';
 
 const PAIRS = 5;
 const PRICE = 13_800;
@@ -30,7 +30,11 @@ export function checkoutWithOffersBench(bareUrl: string): Promise<Measurement> {
     const stop = await funnel.offerAfter(checkout, 'paid', 'Sketching', [upsell]);
     await funnel.publish();
     let count = 0;
-    const common = (number: string) => ({ cookie: `ruta_visitor=vis_bench${number}`, 'user-agent': 'Mozilla/5.0 Chrome/131.0' });
+    const common = (number: string) => ({
+      cookie: `ruta_visitor=vis_bench${number}`,
+      'user-agent': 'Mozilla/5.0 Chrome/131.0',
+      'x-forwarded-for': addressOf(Number.parseInt(number, 36)),
+    });
     const orders = (url: string, pay: string, accept: string) =>
       requestsPerSecond({
         url,

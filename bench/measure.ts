@@ -56,3 +56,6 @@ export async function inPairs(name: string, unit: string, pairs: number, ours: (
     ratio: short(middle(seen.map(({ value, baseline }) => value / baseline))),
   } satisfies Measurement;
 }
+
+/** An address of its own for each buyer, of the range that is kept for measuring (RFC 2544): one alone may not buy so often. */
+export const addressOf = (number: number): string => `198.${18 + ((number >> 16) & 1)}.${(number >> 8) & 255}.${number & 255}`;

@@ -4,7 +4,7 @@ import { Seller } from '../apps/server/test/support/clients';
 import type { Installation } from '../apps/server/test/support/installation';
 import { OfferFunnel } from '../apps/server/test/support/offers';
 import { fillPeople } from './fillShop';
-import { inPairs, type Measurement, requestsPerSecond } from './measure';
+import { addressOf, inPairs, type Measurement, requestsPerSecond } from './measure';
 
 const PAIRS = 5;
 /** What a busy shop has behind it: none of it may slow a checkout. */
@@ -17,7 +17,7 @@ function somebody(): Record<string, string> {
   return {
     cookie: `ruta_visitor=vis_rush${count.toString(36).padStart(9, '0')}`,
     'user-agent': 'Mozilla/5.0 (X11; Linux x86_64) Chrome/131.0 Safari/537.36',
-    'x-forwarded-for': `198.${18 + ((count >> 16) & 1)}.${(count >> 8) & 255}.${count & 255}`,
+    'x-forwarded-for': addressOf(count),
     'content-type': 'application/json',
     accept: 'application/json, text/html',
   };
