@@ -3,6 +3,7 @@ import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useFormContext } from 'react-hook-form';
 import { problemOf } from '../base/api';
+import { formatCount } from '../base/format';
 import { useUpload } from '../files/useUpload';
 import { Button, IconButton } from '../ui/Button';
 import { FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
@@ -129,7 +130,7 @@ function Keys({ productId, counts }: { productId: string | null; counts: Product
       <p>
         {counts ? (
           <>
-            <strong>{counts.waiting}</strong> {counts.waiting === 1 ? 'key is' : 'keys are'} left, {counts.given} given.
+            <strong>{formatCount(counts.waiting)}</strong> {counts.waiting === 1 ? 'key is' : 'keys are'} left, {formatCount(counts.given)} given.
           </>
         ) : null}
       </p>
@@ -153,7 +154,7 @@ function Keys({ productId, counts }: { productId: string | null; counts: Product
         {isLoading && task.id ? <UnderWay task={task.id} /> : null}
         {data && !isLoading ? (
           <span role="status">
-            {data.added} added{data.repeated > 0 ? `, ${data.repeated} were there already` : ''}.
+            {formatCount(data.added)} added{data.repeated > 0 ? `, ${formatCount(data.repeated)} were there already` : ''}.
           </span>
         ) : null}
       </div>
