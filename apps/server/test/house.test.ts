@@ -108,8 +108,10 @@ describe('starting', () => {
       await ended;
     }
   });
-  it('with an unwritable data folder ends with one line too', () => {
-    const ports = { RUTA_PORT: '45600', RUTA_SITE_PORT: '45601', RUTA_STANDINS_PORT: '45602', RUTA_SMTP_PORT: '45603', RUTA_DNS_PORT: '45604' };
+  it('with an unwritable data folder ends with one line too', async () => {
+    const names = ['RUTA_PORT', 'RUTA_SITE_PORT', 'RUTA_STANDINS_PORT', 'RUTA_SMTP_PORT', 'RUTA_DNS_PORT'];
+    const ports: Record<string, string> = {};
+    for (const name of names) ports[name] = String(await freePort());
     const { status, stderr } = start({ ...ports, RUTA_DATA: path.join(folder, 'secret.key', 'data') });
     expect(status).toBe(1);
     expect(stderr.trim()).toMatch(/^The data folder .+ cannot be written\. .+RUTA_DATA to another folder\.$/);
