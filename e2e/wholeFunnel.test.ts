@@ -63,6 +63,8 @@ describe('a funnel from nothing', () => {
     const no = await seller.find(By.xpath('//span[contains(., "no thanks")]/following-sibling::button'));
     await seller.click(no);
     await choose('Offer');
+    const isOpen = async () => (await (await seller.byLabel('Name')).getAttribute('value')) !== 'Sketching the Sky';
+    await seller.until(isOpen, 'the sheet is that of the new stop');
     await seller.type('Name', 'Moon only');
     await stop('Moon only');
     await seller.click(await seller.find('aside a[href*="/offer/"]'));

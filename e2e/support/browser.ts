@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { Browser, Builder, By, type Locator, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Browser, Builder, By, error, type Locator, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome';
 
 const WAIT_MS = 15_000;
@@ -73,12 +73,25 @@ export class Person {
     return this.find(By.xpath(`//${tag}[contains(normalize-space(.), ${quoted(words)})]`));
   }
 
-  /** A form's control by the words of its label. */
+  /** A form's control by the words of its label; looked for again where the form was just drawn anew. */
   async byLabel(label: string): Promise<WebElement> {
-    const element = await this.find(By.xpath(`//label[starts-with(normalize-space(.), ${quoted(label)})]`));
-    const target = await element.getAttribute('for');
-    if (target) return this.driver.findElement(By.id(target));
-    return element.findElement(By.css('input, select, textarea'));
+    const locator = By.xpath(`//label[starts-with(normalize-space(.), ${quoted(label)})]`);
+    const control = await this.driver.wait(
+      async () => {
+        try {
+          const element = await this.driver.findElement(locator);
+          const target = await element.getAttribute('for');
+          return target ? await this.driver.findElement(By.id(target)) : await element.findElement(By.css('input, select, textarea'));
+        } catch (failure) {
+          if (failure instanceof error.NoSuchElementError || failure instanceof error.StaleElementReferenceError) return null;
+          throw failure;
+        }
+      },
+      WAIT_MS,
+      `nothing is labelled “${label}”`,
+    );
+    if (!control) throw new Error(`Nothing is labelled “${label}”.`);
+    return control;
   }
 
   async click(target: WebElement | string): Promise<void> {
