@@ -75,8 +75,12 @@ const pick = async (select: Promise<import('selenium-webdriver').WebElement>, op
 
 /** Puts an offer of something on a line. */
 async function offerOn(from: string, to: string, name: string, product: string, nth = 0): Promise<void> {
+  // The name on the sheet beside the map; none while no stop is chosen.
+  const shown = () => seller.driver.executeScript<string | null>(`return document.querySelector('aside input')?.value ?? null`);
+  const before = await shown();
   await plus(from, to, nth);
   await choose('Offer');
+  await seller.until(async () => ![null, before].includes(await shown()), 'the sheet is that of the new stop');
   await seller.sees('Where it leads');
   await seller.type('Name', name);
   await stop(name);
