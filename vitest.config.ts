@@ -11,7 +11,7 @@ export default defineConfig({
         },
       },
       { test: { name: 'server', include: ['apps/server/test/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 } },
-      { test: { name: 'e2e', include: ['e2e/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 120_000, fileParallelism: false } },
+      { test: { name: 'e2e', include: ['e2e/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 240_000 } },
     ],
   },
 });

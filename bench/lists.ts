@@ -4,8 +4,8 @@ import { ContactListQuerySchema, ContactPageSchema } from '@ruta/core/contacts';
 import { OrderListQuerySchema, OrderPageSchema } from '@ruta/core/orders';
 import Database from 'better-sqlite3';
 import { listProductRows } from '../apps/server/src/catalog/list';
-import { listContacts } from '../apps/server/src/contacts/store';
-import { listOrders } from '../apps/server/src/orders/store';
+import { listContacts } from '../apps/server/src/facts/contactsWho';
+import { listOrders } from '../apps/server/src/orders/list';
 import { filledShop } from './fillShop';
 import { inPairs, type Measurement, microseconds } from './measure';
 
@@ -24,7 +24,7 @@ export async function listsBench(): Promise<Measurement> {
     ].map((text) => raw.prepare(text));
     const ours = () => {
       JSON.stringify(OrderPageSchema.parse(listOrders(services.db, OrderListQuerySchema.parse({}))));
-      JSON.stringify(ContactPageSchema.parse(listContacts(services.db, ContactListQuerySchema.parse({}))));
+      JSON.stringify(ContactPageSchema.parse(listContacts(services, ContactListQuerySchema.parse({}))));
       JSON.stringify(ProductPageSchema.parse(listProductRows(services, ProductListQuerySchema.parse({}))));
     };
     return await inPairs(

@@ -5,8 +5,11 @@ import { checkoutBench } from './checkout';
 import { checkoutWithOffersBench } from './checkoutWithOffers';
 import { editorBench } from './editor';
 import { forecastBench } from './forecast';
+import { heldBench } from './held';
 import { inInstantShop } from './instantShop';
+import { largeBench } from './largeShop';
 import { listsBench } from './lists';
+import { lookedAtBench } from './lookedAt';
 import type { Measurement } from './measure';
 import { quoteBench } from './quoteCart';
 import { reportBench } from './reportMillion';
@@ -26,6 +29,9 @@ const HOLD: Record<string, (ratio: number) => boolean> = {
   lists: (ratio) => ratio <= 3,
   'report.million': (ratio) => ratio <= 0.1,
   forecast: (ratio) => ratio <= 3,
+  'reports.large': (ratio) => ratio <= 10,
+  'checkout.looked-at': (ratio) => ratio <= 2,
+  'pages.held': (ratio) => ratio <= 10,
   editor: (ratio) => ratio <= 3,
 };
 
@@ -40,6 +46,9 @@ const measure = async (name: string, bench: () => Promise<Measurement>) => {
 await measure('quote', quoteBench);
 await measure('forecast', forecastBench);
 await measure('lists', listsBench);
+await measure('reports.large', largeBench);
+await measure('checkout.looked-at', lookedAtBench);
+await measure('pages.held', heldBench);
 await measure('report.million', reportBench);
 await measure('editor', editorBench);
 if (['page.throughput', 'page.versions', 'events.ingest', 'checkout', 'checkout.offers', 'checkout.page', 'quote.http'].some(isAsked)) {

@@ -61,6 +61,10 @@ export async function versionsBench(ruta: Installation, bareUrl: string): Promis
 /** Page views that are recorded, against Express answering 204. Every view has an id of its own, so that every one is written. */
 export function viewsBench(ruta: Installation, bareUrl: string): Promise<Measurement> {
   let count = 0;
+  const addressOfVisitor = (view: number) => {
+    const number = Math.floor(view / VIEWS_EACH);
+    return `198.18.${(number >> 8) & 255}.${number & 255}`;
+  };
   const numbered = (number: number) => number.toString(36).padStart(12, '0');
   const views = (path: string) => ({
     method: 'POST' as const,
@@ -72,7 +76,8 @@ export function viewsBench(ruta: Installation, bareUrl: string): Promise<Measure
             ...request,
             method: 'POST' as const,
             path: `${path}?id=evt_bench${numbered(count)}&path=%2Fmoon-month&query=%3Futm_source%3Dbench`,
-            headers: { ...headers, cookie: `ruta_visitor=vis_bench${numbered(Math.floor(count / VIEWS_EACH))}` },
+            // Each at a computer of their own, since one alone may not be so many.
+            headers: { ...headers, cookie: `ruta_visitor=vis_bench${numbered(Math.floor(count / VIEWS_EACH))}`, 'x-forwarded-for': addressOfVisitor(count) },
           };
         },
       },

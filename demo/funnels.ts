@@ -7,7 +7,7 @@ import type { TemplateName } from '@ruta/core/templates';
 import type { z } from 'zod';
 import type { Services } from '../apps/server/src/base/services';
 import { findProduct } from '../apps/server/src/catalog/store';
-import { publish } from '../apps/server/src/checks/funnelChecks';
+import { publishHere } from '../apps/server/src/checks/publish';
 import { changeMap } from '../apps/server/src/funnel/changeMap';
 import { loadFunnel } from '../apps/server/src/funnel/store';
 import { createFunnel } from '../apps/server/src/templates/createFunnel';
@@ -57,7 +57,7 @@ class Sketch {
   lead(from: Step, outcome: Outcome, to: Step, condition?: Condition): void {
     this.change(connect(this.graph, from.id, outcome, to.id, this.newId, condition).operations);
   }
-  publish = () => publish(this.services, this.id, null);
+  publish = () => publishHere(this.services, this.id, null);
 }
 
 /** The four live funnels of the sample shop. @returns their ids */

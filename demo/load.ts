@@ -27,6 +27,7 @@ import { users } from '../apps/server/src/team/tables';
 import { sampleTests } from './experiments';
 import { bellWav, firstLightPdf, guideEpub, moonMonthPdf, pagePdf } from './files';
 import { drawFunnels } from './funnels';
+import { legalTexts, SELLER } from './legal';
 import { giveLook, LOOKS } from './looks';
 import { dressCheckout, dressOptIn, dressStory } from './page';
 import { befriend, payPartners } from './partners';
@@ -58,6 +59,8 @@ createShop(
     pricesIncludeTax: true,
     contactEmail: 'ines@perigeelane.test',
     mode: 'live',
+    seller: SELLER,
+    legal: legalTexts(),
   },
   brand,
 );
@@ -225,12 +228,6 @@ saveShop(services, {
   settings: {
     ...loadShop(services.db).settings,
     sellsToBusinesses: true,
-    terms: [
-      'Perigee Lane sells what stands on its pages, at the prices that stand there. A purchase is made once you have the receipt.',
-      'Files and courses are yours to keep, for yourself. Please do not pass them on; tell people where you found them instead.',
-      'If something is not right for you, write to us within 14 days and you get your money back. Parcels are sent back to us first.',
-      'What is sold by the month ends whenever you say so, at the end of what is paid.',
-    ].join('\n\n'),
     costs: { feePercent: 1.4, feeFixed: 25, sendingPercent: 100, goods: { ...costOf('wheel', 6_20), ...costOf('torch', 8_40) } },
   },
 });

@@ -20,9 +20,11 @@ import { charges } from '../apps/server/src/orders/tables';
 import { openAddition, openOrder } from '../apps/server/src/orders/write';
 import { broughtBy } from '../apps/server/src/partners/broughtBy';
 import type { Paying } from '../apps/server/src/payments/accounts';
-import { markAdded, markPaid, recordForOrder } from '../apps/server/src/payments/fulfil';
+import { markAdded, markPaid } from '../apps/server/src/payments/fulfil';
+import { recordForOrder } from '../apps/server/src/payments/recordForOrder';
 import { giveMoneyBack } from '../apps/server/src/payments/refund';
 import { loadShop } from '../apps/server/src/shop/store';
+import type { AsksRegister } from '../apps/server/src/taxNumbers/register';
 import type { Tracked, VisitorRow } from '../apps/server/src/tracking/recorder';
 import { recordRoutes } from '../apps/server/src/tracking/routesTaken';
 import { makeEvent } from '../apps/server/src/tracking/visitor';
@@ -42,7 +44,7 @@ const GIVEN_BACK = 0.057;
 const WEEKS_TO_RETURN = 3;
 const REASONS = ['It was cloudy for weeks', 'Bought it twice by mistake', 'Arrived bent', 'No time this season', ''];
 
-type Needs = Tracked & LiveServices & Paying;
+type Needs = Tracked & LiveServices & Paying & AsksRegister;
 
 /** How much better an arm of a test does than the original: of those who would leave an address, and who would pay. */
 export interface ArmEffect {
@@ -125,6 +127,7 @@ class Walk {
     this.visitor = {
       id: this.id('visitor'),
       visitId: this.id('visit'),
+      countsAs: null,
       contactId: null,
       typed: null,
       ...clicked,
@@ -263,6 +266,7 @@ class Walk {
       stepId: live.step.id,
       cartId: this.id('cart'),
       visitorId: this.visitor.id,
+      browserId: this.visitor.id,
       mode: 'live',
       quote: storedQuote(quote),
       codeId: null,
@@ -298,7 +302,7 @@ class Walk {
     const known = { visitor: this.visitor };
     const quoted = quoteValues(this.services, sold, { values, country: person.country, cartId, known, person: this.visitor.id, sent: true });
     if (quoted.quote.problems.length > 0) return null;
-    saveCart(this.services, live, cartId, { visitorId: this.visitor.id, person: this.visitor.id }, quoted.lines, values);
+    saveCart(this.services, live, cartId, { visitorId: this.visitor.id, person: this.visitor.id }, quoted, values);
     this.happen('checkout.started', live.step.id);
     if (this.random() > rates.pays * this.past.lift * this.lift('pays')) return null;
     this.wait(1);
@@ -307,6 +311,7 @@ class Walk {
       stepId: live.step.id,
       cartId,
       visitorId: this.visitor.id,
+      browserId: this.visitor.id,
       mode: 'live',
       quote: storedQuote(quoted.quote),
       codeId: quoted.code?.id ?? null,

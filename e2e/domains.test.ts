@@ -1,9 +1,12 @@
+import http from 'node:http';
+import Database from 'better-sqlite3';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { Seller } from '../apps/server/test/support/clients';
 import { Installation, until } from '../apps/server/test/support/installation';
 import { axeProblems } from './support/axe';
 import { Person } from './support/browser';
 import { arriveAsOwner } from './support/owner';
+import { CARDS, pressPay, typeCard } from './support/pay';
 
 let ruta: Installation;
 let seller: Seller;
@@ -83,3 +86,64 @@ it('a visitor goes from one domain to another by a link in words, is one visitor
     await person.leave();
   }
 });
+
+it('whoever follows a word that was made for somebody else counts as them and stays who they are: nothing typed, bought or kept is shared', async () => {
+  const funnel = funnels[1] as (typeof funnels)[number];
+  const checkout = `${ruta.site}/${funnel.slug}/checkout`;
+  await seller.changeShop({ mode: 'live' });
+  const attacker = await Person.arrive();
+  const victim = await Person.arrive();
+  try {
+    await attacker.open(`http://moon.localhost:${port()}/`);
+    await attacker.sees('Over there');
+    const cookie = (await attacker.driver.manage().getCookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+    const word = await wordFor(cookie, checkout);
+    // The attacker's own browser arrives with a word, too, so that both count as the same visitor.
+    await attacker.open(await wordFor(cookie, checkout));
+    await attacker.sees('First name');
+    await victim.open(word);
+    await victim.sees('First name');
+    await victim.type('E-mail', 'ilse.victim@moonmail.test');
+    await victim.type('First name', 'Ilse');
+    await until(async () => hasCart('ilse.victim@moonmail.test'), 'their cart is kept');
+    await attacker.open(checkout);
+    await attacker.sees('First name');
+    expect(await (await attacker.byLabel('E-mail')).getAttribute('value')).toBe('');
+    await typeCard(victim, CARDS.approved);
+    await pressPay(victim);
+    await victim.sees('Thank you, Ilse');
+    await attacker.open(checkout);
+    await attacker.sees('First name');
+    expect(await attacker.driver.getPageSource()).not.toMatch(/Ilse|\/order\//);
+    const { graph } = await seller.read(`/funnels/${funnel.id}`);
+    const { slug } = graph.steps.find(({ id }: { id: string }) => id === funnel.thankYou);
+    await attacker.open(`${ruta.site}/${funnel.slug}/${slug}`);
+    expect(await attacker.text()).not.toContain('Ilse');
+  } finally {
+    await attacker.leave();
+    await victim.leave();
+  }
+});
+
+/** Whether a cart is kept of somebody. */
+function hasCart(email: string): boolean {
+  const raw = new Database(`${ruta.data}/shop.sqlite`, { readonly: true });
+  try {
+    return raw.prepare("SELECT 1 FROM carts WHERE json_extract(buyer, '$.email') = ?").get(email) !== undefined;
+  } finally {
+    raw.close();
+  }
+}
+
+/** The address with a word that somebody is led to from the other domain. */
+function wordFor(cookie: string, to: string): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const headers = { host: `moon.localhost:${port()}`, cookie, 'user-agent': 'Mozilla/5.0 Chrome/131.0' };
+    http
+      .get({ port: port(), host: '127.0.0.1', path: `/over?to=${encodeURIComponent(to)}`, headers }, (answer) => {
+        answer.resume();
+        resolve(answer.headers.location ?? '');
+      })
+      .on('error', reject);
+  });
+}

@@ -43,6 +43,8 @@ describe('the editor', () => {
   it('keeps its shortcuts after a click into the page', async () => {
     await openPage();
     await clickOnCanvas(seller, 'h1');
+    // Out of the words, and to the section around them.
+    await press(seller, Key.ESCAPE);
     await press(seller, Key.ESCAPE);
     await press(seller, ']');
     await seller.until(async () => (await seller.address()).includes(funnel.step('checkout').id), 'the next stop is open');
@@ -136,12 +138,14 @@ describe('the editor', () => {
   it('shows a draft in a tab of its own, and something to do on a page that was emptied', async () => {
     await openPage();
     const preview = await (await seller.byWords('Preview', 'a')).getAttribute('href');
-    for (const section of (await page()).sections) {
+    // Kept from before, since the emptied page is saved meanwhile.
+    const { sections } = await page();
+    for (const section of sections) {
       await seller.click(await seller.find(`[data-outline="${section.id}"]`));
       await press(seller, Key.DELETE);
     }
     await seller.until(async () => (await canvasText(seller)).includes('Add its first section'), 'it says what to do');
-    for (const _section of (await page()).sections) await press(seller, Key.CONTROL, 'z');
+    for (const _section of sections) await press(seller, Key.CONTROL, 'z');
     await saved(seller);
     await seller.open(preview ?? '');
     await seller.until(
@@ -181,9 +185,21 @@ describe('words of a template', () => {
     await seller.open(`${ruta.studio}/funnels/${draft.id}/page/${draft.graph.entryId}`);
     await seller.until(async () => (await canvasText(seller)).includes('Say the first thing'), 'the words of the template stand there');
     await seller.click('Publish');
-    await seller.sees('Words of the template still stand here: “Say the first thing that changes for the buyer” and 2 more.');
+    await seller.sees('Text of the template still stands here: “Say the first thing that changes for the buyer” and 2 more.');
     expect(await (await seller.find('[role=dialog] button:disabled')).getText()).toBe('Publish all stops');
-    await press(seller, Key.ESCAPE);
+    // Each passage is where its words lead.
+    await seller.click('Show all 3 passages');
+    const passage = (await seller.findAll('[role=dialog] details a'))[1];
+    const text = (await passage?.getText()) ?? '';
+    await seller.click(passage as never);
+    await seller.until(
+      () =>
+        seller.driver.executeScript<boolean>(
+          `return document.querySelector('iframe[title="The page being edited"]').contentDocument.querySelector('.edit-element[data-selected]')?.textContent.includes(arguments[0]) ?? false`,
+          text,
+        ),
+      'the passage is selected',
+    );
     for (const words of ['You know the sky', 'In a week', `With ${name} at hand`]) {
       await editWords(seller, '.edit-placeholder');
       await type(seller, words);
@@ -200,7 +216,7 @@ describe('words of a template', () => {
     const { page: bound } = await api.read(`/steps/${draft.graph.entryId}/page`);
     expect(JSON.stringify(bound)).toContain('{"type":"text","text":"With "},{"type":"bound","value":"product.name"},{"type":"text","text":" at hand"}');
     await seller.click('Publish');
-    await seller.until(async () => !(await seller.text()).includes('Words of the template'), 'nothing stands in the way');
+    await seller.until(async () => !(await seller.text()).includes('Text of the template'), 'nothing stands in the way');
     await seller.click('Publish all stops');
     await seller.sees('It is live now');
     await press(seller, Key.ESCAPE);

@@ -48,10 +48,7 @@ async function enter(person: Person): Promise<void> {
   await person.driver.switchTo().frame(frame as never);
 }
 const ready = (person: Person) =>
-  person.until(
-    () => person.driver.executeScript<boolean>('return Object.values(window.rutaElsewhere ?? {}).some(({ word }) => word)'),
-    'the scripts know the visitor',
-  );
+  person.until(() => person.driver.executeScript<boolean>('return Object.keys(window.rutaElsewhere ?? {}).length > 0'), 'the scripts are there');
 const today = () => new Intl.DateTimeFormat('en-CA', { timeZone: 'Europe/Lisbon' }).format(Date.now());
 const report = (by: string) => seller.read(`/reports?by=${by}&from=${today()}&to=${today()}&compare=none&funnelId=${funnel.id}`);
 

@@ -158,13 +158,18 @@ describe('a test on a headline', () => {
 });
 
 describe('a test on a price', () => {
-  /** Somebody buys. @returns what they paid, minor units */
+  /** Somebody reads the page and buys. Whatever they pay is what every page showed them. @returns what they paid, minor units */
   async function buys(email: string): Promise<number> {
     const buyer = new Buyer(ruta.site);
-    await buyer.openCheckout(`/${straight.slug}/checkout`);
+    const seen = [await buyer.visit(`/${straight.slug}`), await buyer.openCheckout(`/${straight.slug}/checkout`)];
+    const prices = seen.map((html) =>
+      [...new Set(html.match(/€1\d\d\b|"price":"1\d\d\.00"/g) ?? [])].map((price) => Number(price.replace(/\D/g, '').slice(0, 3))),
+    );
     const { status } = await buyer.pay(straight.checkout, ruta.standinsUrl, CARD.good, { email });
     expect(status).toBe(200);
-    return (await api.orderOf(email)).total;
+    const { total } = await api.orderOf(email);
+    for (const shown of prices) expect([...new Set(shown)]).toEqual([total / 100]);
+    return total;
   }
 
   it('charges each buyer what their arm shows, until one price is put in place', async () => {
@@ -173,16 +178,18 @@ describe('a test on a price', () => {
     await seller.click('Plan a test');
     await seller.choose('Funnel', 'Straight');
     await seller.choose('At the stop', 'Checkout');
-    await seller.type('What is tried', 'A tenth off');
+    await seller.type('What is tried', 'A dearer price');
     await seller.click('Plan this test');
     await seller.sees('B is the same as the original. Open it and change what is to be tried.');
     await seller.click(await seller.find(By.css('[data-arm="B"] a[href*="/offer/"]')));
-    await seller.sees('Arm “B” of “A tenth off”');
-    await seller.choose('Its own discount', 'Percent');
+    await seller.sees('Arm “B” of “A dearer price”');
+    await seller.click('A price of its own');
+    await seller.sees('Only visitors of this variant see and pay it.');
+    await seller.type('Price in EUR', '119');
+    await seller.sees('Also shown on “');
     await saved(seller);
-    await seller.sees('One thing differs');
     await seller.click('Back to the test');
-    await seller.sees('10 % off');
+    await seller.sees('sold at €119');
     await seller.choose('What it wants more of', 'Visitors who buy');
     await seller.click(await seller.byWords('Save', 'button[@type="submit"]'));
     await seller.sees('Saved');
@@ -195,7 +202,7 @@ describe('a test on a price', () => {
     await seller.sees('Nothing is proved yet.');
     const paid = [];
     for (let index = 0; index < 12; index++) paid.push(await buys(`buyer${index}@moonmail.test`));
-    expect(new Set(paid)).toEqual(new Set([10_000, 9_000]));
+    expect(new Set(paid)).toEqual(new Set([10_000, 11_900]));
     await seller.driver.navigate().refresh();
     await seller.sees('12 of about');
     await seller.click('End the test');
@@ -203,7 +210,7 @@ describe('a test on a price', () => {
     await seller.sees('Nothing is proved of this arm.');
     await seller.click('End it');
     await seller.sees('Ended by hand: “B” was put in place.');
-    for (let index = 0; index < 3; index++) expect(await buys(`after${index}@moonmail.test`)).toBe(9_000);
+    for (let index = 0; index < 3; index++) expect(await buys(`after${index}@moonmail.test`)).toBe(11_900);
   });
 });
 

@@ -1,7 +1,7 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, error } from 'selenium-webdriver';
 import type chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { booksOf } from '../apps/server/test/support/books';
@@ -85,8 +85,7 @@ async function offerOn(from: string, to: string, name: string, product: string, 
   await seller.type('Name', name);
   await stop(name);
   await seller.click(await seller.find('aside a[href*="/offer/"]'));
-  await seller.click('Choose what');
-  await seller.choose('Product', product);
+  await seller.addProduct('Choose what', product);
   await seller.sees('Buyers pay');
   await seller.click(await seller.find('nav[aria-label="Views of this funnel"] a'));
   await stop(name);
@@ -187,9 +186,18 @@ describe('offers by what was bought', () => {
     await offerOn('Checkout', 'Thank you', 'Plan', 'Sky Plan');
     await seller.click(await stop('Checkout'));
     await seller.click('Route with a condition');
-    await seller.click(await seller.find('[data-route] [aria-expanded=false]'));
+    await until(async () => (await funnel('Spring intake')).graph.routes.some((route: { condition?: object }) => route.condition), 'the route is kept');
+    // The list is drawn anew once it is, under whoever clicks in it just then.
+    await seller.until(async () => {
+      const [closed] = await seller.findAll('[data-route] [aria-expanded=false]');
+      await closed?.click().catch((failure: Error) => {
+        if (!(failure instanceof error.StaleElementReferenceError)) throw failure;
+      });
+      return (await seller.findAll('[aria-label="What is asked"]')).length > 0;
+    }, 'the route opens');
     await pick(Promise.resolve(await seller.find('[aria-label="What is asked"]')), 'Bought in this order');
-    await pick(within('Who takes this route?', 'Product'), 'First Light');
+    await seller.click(await seller.find(By.xpath('//*[@aria-label="Who takes this route?"]//label[starts-with(normalize-space(.), "Product")]/..//button')));
+    await seller.pick('First Light');
     await pick(within('Who takes this route?', 'Exactly'), 'the edition With kit');
     await until(async () => JSON.stringify((await funnel('Spring intake')).graph.routes).includes('"by":"edition"'), 'the route asks for the edition');
     const kitOnly = (await funnel('Spring intake')).graph.routes.findIndex((route: { condition?: object }) => route.condition);
@@ -269,7 +277,11 @@ describe('a subscription', () => {
     await seller.open(`${ruta.studio}/funnels/new`);
     await seller.byLabel('Product on sale');
     await tabTo('Product on sale');
-    await press(seller, 'C');
+    await press(seller, Key.ENTER);
+    await seller.find('[role=dialog] [role=option]');
+    await seller.driver.actions().sendKeys('Clear Skies').perform();
+    await press(seller, Key.ENTER);
+    await seller.find('button[data-product^="prd_"]');
     await tabTo('Name of the funnel');
     await press(seller, Key.CONTROL, 'a');
     await seller.driver.actions().sendKeys('Star letter').perform();
@@ -335,5 +347,57 @@ describe('a direct link', () => {
         [3_780, 3_800],
       );
     });
+  });
+});
+
+describe('a product among very many', () => {
+  it('is chosen by search, and what is shown is what is sold', async () => {
+    for (let number = 1; number <= 70; number++)
+      await api.make('/products', selling(`Pattern ${String(number).padStart(3, '0')}`, { kind: 'one-time', regular: 1_000 + number }, { kind: 'service' }));
+    await seller.open(`${ruta.studio}/funnels/new`);
+    const chooser = async () => seller.byLabel('Product on sale');
+    // Nothing is chosen for anybody, and nothing can be begun so.
+    expect(await (await chooser()).getText()).toContain('Choose a product');
+    await seller.type('Name of the funnel', 'Sewing');
+    await seller.click('Draw the funnel');
+    await seller.sees('Choose what is sold.');
+    await seller.choose('Product on sale', 'Pattern 007');
+    await seller.until(async () => (await (await chooser()).getText()).includes('Pattern 007'), 'it is shown');
+    // Searched for something else, and left: it is still what was chosen.
+    await seller.click(await chooser());
+    await (await seller.find('[role=dialog] input')).sendKeys('Star Wheel');
+    await seller.until(async () => (await seller.findAll('[role=option]')).length === 1, 'the other one is found');
+    expect(await axeProblems(seller)).toEqual([]);
+    await press(seller, Key.ESCAPE);
+    await seller.until(async () => (await seller.findAll('[role=listbox]')).length === 0, 'the chooser closes');
+    expect(await (await chooser()).getText()).toContain('Pattern 007');
+    await seller.click('Draw the funnel');
+    await seller.find('.react-flow__node');
+    const { graph, products } = await funnel('Sewing');
+    expect(products[graph.steps.find(({ kind }: { kind: string }) => kind === 'checkout').sells[0].productId].name).toBe('Pattern 007');
+  });
+
+  it('is selected with all that match, also those that are not loaded; what is done to them is undone', async () => {
+    for (let number = 71; number <= 230; number++)
+      await api.make('/products', selling(`Pattern ${String(number).padStart(3, '0')}`, { kind: 'one-time', regular: 1_000 + number }, { kind: 'service' }));
+    await seller.open(`${ruta.studio}/catalog`);
+    await seller.type('Search name', 'Pattern');
+    await seller.click(await seller.find('[aria-label="Select all 230"]'));
+    await seller.sees('230 products selected');
+    expect(await seller.text()).not.toContain('not on this list');
+    const status = async () => (await api.read('/products/count?search=Pattern&status=test')).count;
+    await (await seller.find('[aria-label="To what"] option[value=test]')).click();
+    await seller.click('Change 230');
+    await seller.sees('230 products changed.');
+    expect(await axeProblems(seller)).toEqual([]);
+    expect(await status()).toBe(230);
+    await seller.click('Undo');
+    await seller.until(async () => (await status()) === 0, 'they are as they were');
+    await seller.until(async () => !(await seller.text()).includes('230 products changed.'), 'the notice is gone');
+    // A part of them is selected by hand, and none of the others with it.
+    await seller.click(await seller.find('[aria-label="Select Pattern 230"]'));
+    await seller.sees('1 product selected');
+    await seller.click('Clear selection');
+    await seller.until(async () => !(await seller.text()).includes('selected'), 'nothing is selected');
   });
 });

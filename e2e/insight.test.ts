@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { By } from 'selenium-webdriver';
+import type chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Installation } from '../apps/server/test/support/installation';
 import { axeProblems } from './support/axe';
@@ -172,5 +173,100 @@ describe('a forecast', () => {
     await seller.until(async () => (await figure('Income')) === income, 'it is opened again');
     await seller.click(await seller.find('[aria-label="Remove With a bump"]'));
     await seller.sees('Keep what you expect under a name');
+  });
+});
+
+describe('contacts', () => {
+  it('are found by what they bought and what they did not, with the editor of conditions, and stay filtered after a reload', async () => {
+    await seller.open(`${ruta.studio}/sales/contacts`);
+    await seller.click('All contacts');
+    await seller.click('Ask something');
+    await seller.choose('Product', 'First Light');
+    await seller.sees('contacts match.');
+    const matched = async () => Number(await (await seller.find('[role=dialog] [data-matches]')).getAttribute('data-matches'));
+    const bought = await matched();
+    await seller.click('Group');
+    const group = (await seller.findAll('[role=dialog] select[aria-label="How the questions go together"]')).at(-1);
+    await group?.findElement(By.css('option[value=none]')).click();
+    await seller.click(await seller.find(By.xpath('(//*[@role="dialog"]//button[normalize-space(.)="Question"])[1]')));
+    await seller.until(async () => (await seller.findAll('[role=dialog] [data-question]')).length === 2, 'there is another question');
+    await seller.click(await seller.find(By.xpath('//*[@role="dialog"]//button[contains(., "Choose a product")]')));
+    await seller.pick('Sketching the Sky');
+    await seller.until(async () => (await matched()) < bought, 'fewer are left');
+    const left = await matched();
+    expect(left).toBeGreaterThan(0);
+    expect(await axeProblems(seller)).toEqual([]);
+    await seller.click('Apply filter');
+    await seller.sees(`Export ${left} as CSV`);
+    await seller.driver.navigate().refresh();
+    await seller.sees(`Export ${left} as CSV`);
+  });
+});
+
+describe('on a phone', () => {
+  it('every place fits, and what Insight answers begins within the first screen half', async () => {
+    const phone = await Person.arrive({ width: 390, height: 800 });
+    try {
+      await phone.open(ruta.studio);
+      await phone.type('E-mail', 'ines@perigeelane.test');
+      await phone.type('Password', 'moonlight-demo');
+      await phone.click(await phone.find('button[type=submit]'));
+      await phone.sees('What needs you');
+      const [funnel] = await phone.driver.executeAsyncScript<Array<{ id: string }>>(
+        'const done = arguments[0]; fetch("/api/funnels?limit=1").then((answer) => answer.json()).then(({ rows }) => done(rows))',
+      );
+      const places: Array<[string, string]> = [
+        ['/', 'main h2'],
+        ['/funnels', 'main li'],
+        [`/funnels/${funnel?.id}/map`, 'nav[aria-label="Stops"] li'],
+        ['/sales/orders', 'tbody tr'],
+        ['/sales/carts', 'tbody tr'],
+        ['/sales/contacts', 'tbody tr'],
+        ['/catalog', 'tbody tr'],
+        ['/insight', 'dl[aria-label="The period"]'],
+        ['/settings', 'main form'],
+        ['/connections', 'main h2'],
+      ];
+      for (const [place, there] of places) {
+        await phone.open(ruta.studio + place);
+        await phone.find(there);
+        expect([place, await phone.driver.executeScript('return document.documentElement.scrollWidth')]).toEqual([place, 390]);
+        if (place === '/insight')
+          expect(await phone.driver.executeScript('return document.querySelector(\'dl[aria-label="The period"]\').getBoundingClientRect().top')).toBeLessThan(
+            400,
+          );
+      }
+    } finally {
+      await phone.leave();
+    }
+  });
+});
+
+describe('with colours that somebody chose themselves', () => {
+  it('where one is, what is chosen and what has the keyboard are seen', async () => {
+    const devTools = seller.driver as chrome.Driver;
+    await devTools.sendDevToolsCommand('Emulation.setEmulatedMedia', { features: [{ name: 'forced-colors', value: 'active' }] });
+    try {
+      const grounds = (css: string) =>
+        seller.driver.executeScript<string[]>(`return [...document.querySelectorAll(arguments[0])].map((it) => getComputedStyle(it).backgroundColor)`, css);
+      for (const [place, chosen, others] of [
+        ['/insight', 'nav [aria-current=page]', 'nav a:not([aria-current=page])'],
+        ['/sales/orders', 'nav [aria-current=page]', 'nav a:not([aria-current=page])'],
+        ['/catalog', 'nav [aria-current=page]', 'nav a:not([aria-current=page])'],
+      ] as const) {
+        await seller.open(ruta.studio + place);
+        await seller.find(chosen);
+        const [here, elsewhere] = [await grounds(chosen), await grounds(others)];
+        expect(here.length, place).toBeGreaterThan(1);
+        for (const ground of here) expect(elsewhere, place).not.toContain(ground);
+        await seller.driver.actions().sendKeys(Key.TAB).perform();
+        const focus = await seller.driver.executeScript<string>(
+          `const { outlineStyle, outlineWidth } = getComputedStyle(document.activeElement); return outlineStyle + ' ' + outlineWidth`,
+        );
+        expect(focus, place).toBe('solid 3px');
+      }
+    } finally {
+      await devTools.sendDevToolsCommand('Emulation.setEmulatedMedia', { features: [] });
+    }
   });
 });

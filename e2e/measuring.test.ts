@@ -81,9 +81,11 @@ describe('somebody who is asked for consent', () => {
       await until(async () => (await seller.read('/conversion-rules'))[0].withheld === 1, 'the sale is withheld');
       expect((await seller.rows(`/messages/to/${purchases.id}`))[0]).toMatchObject({ state: 'withheld', answer: expect.stringContaining('has not agreed') });
       expect(await called('purchase')).toEqual([]);
-      expect(await seller.figures(funnel.id)).toMatchObject({ orders: 1, buyers: 1, netRevenue: 13_800 });
+      // € 138.00 with Portugal's 23 % inside, for the country is the shop's until a buyer says another: 13800 − 13800 × 23 / 123.
+      expect(await seller.figures(funnel.id)).toMatchObject({ orders: 1, buyers: 1, netRevenue: 11_220 });
       const { latest } = await seller.read('/consents');
-      expect(latest).toMatchObject([{ statistics: false, marketing: false, email: 'ruth@moonmail.test', page: `/${funnel.slug}` }]);
+      expect(latest).toMatchObject([{ statistics: false, marketing: false, email: null, page: `/${funnel.slug}` }]);
+      // A no is kept as it was given, under an id that nobody has: the browser has none but for the cart.
     } finally {
       await person.leave();
     }
@@ -143,7 +145,7 @@ describe('somebody who is asked for consent', () => {
       await person.click('Choose');
       await person.click('Keep this choice');
       await person.click('Privacy choices');
-      await person.click(await person.byLabel('Statistics To see which pages help and which do not.'));
+      await person.click(await person.byLabel('Statistics'));
       await person.click('Keep this choice');
       await person.sees('Own code');
       expect(await pixels(person)).toBe(0);

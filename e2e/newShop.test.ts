@@ -179,11 +179,43 @@ describe('a wholly new shop', () => {
     await seller.until(async () => (await canvasText(seller)).includes('Know tonight’s moon'), 'and back');
     await press(seller, 'm');
     await seller.find('.react-flow__node');
+    const map = await seller.address();
     await seller.click('Publish');
+    // A new shop is in test mode: what it lacks is told, and the passage is where the words lead.
+    await seller.sees('Portugal asks shops for a page “Imprint”, and this shop has none.');
     await seller.sees('All stops go live for the first time');
+    expect(await seller.text()).not.toContain('Mend this first');
     expect(await axeProblems(seller)).toEqual([]);
     await seller.click('Publish all stops');
     await seller.sees('It is live now.');
+    await seller.click(await seller.find('[role=dialog] [aria-label=Close]'));
+    // Nobody sells before it is said who sells.
+    await seller.click('Published in test mode');
+    await seller.sees('Your shop is in test mode');
+    await seller.sees('First complete: legal pages.');
+    expect(await axeProblems(seller)).toEqual([]);
+    await seller.click(await seller.find('main a[href="/settings/legal"]'));
+    await seller.sees('Portugal asks for it');
+    await seller.type('Name or company', 'Perigee Lane, Lda.');
+    await seller.type('Address', 'Rua do Luar 14');
+    await seller.type('Privacy', 'We keep what you order, and nothing else.');
+    await seller.click(await seller.find('section[aria-label="Right of withdrawal"] button'));
+    await seller.sees('Still to be filled in: Change the last sentence if you bear it.');
+    expect(await (await seller.byLabel('Right of withdrawal')).getAttribute('value')).toContain('(Perigee Lane, Lda., Rua do Luar 14, ines@perigeelane.test)');
+    await seller.type('Right of withdrawal', 'You may withdraw within 14 days.');
+    expect(await axeProblems(seller)).toEqual([]);
+    await seller.click('Save');
+    await seller.sees('Saved');
+    await seller.click('Test and live mode');
+    await seller.click('Go live');
+    await seller.sees('You can go live without these, but we advise against it');
+    await seller.sees('A test purchase');
+    expect(await axeProblems(seller)).toEqual([]);
+    await seller.click('Go live anyway');
+    await seller.sees('Your shop is live');
+    await seller.open(map);
+    await seller.click('Publish');
+    await seller.sees('Everything is published');
   });
 
   it('sells to somebody nobody has seen before', async () => {

@@ -176,6 +176,27 @@ describe('settings', () => {
     expect(await (await seller.byLabel('Shop name')).getAttribute('value')).toBe('Perigee Lane and Daughters');
   });
 
+  it('of a new funnel and pasted keys are there again after a reload', async () => {
+    await seller.open(`${ruta.studio}/funnels/new`);
+    await seller.type('Name', 'Autumn sky');
+    await seller.driver.navigate().refresh();
+    await seller.until(async () => (await (await seller.byLabel('Name')).getAttribute('value')) === 'Autumn sky', 'the name is there again');
+    const product = await asked<{ id: string }>('return (await (await fetch("/api/products?search=Dark%20Sky&limit=1")).json()).rows[0]');
+    await seller.open(`${ruta.studio}/catalog/${product.id}`);
+    await seller.choose('Licence keys', 'From a list you paste');
+    await seller.type('Paste keys, one a line', 'MOON-1');
+    // What the form itself keeps brings the field back, and what was pasted is in it.
+    await seller.driver.navigate().refresh();
+    await seller.driver
+      .switchTo()
+      .alert()
+      .accept()
+      .catch(() => undefined);
+    await seller.until(async () => (await (await seller.byLabel('Paste keys, one a line')).getAttribute('value')) === 'MOON-1', 'the keys are there again');
+    await seller.type('Paste keys, one a line', '');
+    await seller.click('Start from what is saved');
+  });
+
   it('and products are there again after a reload, until they are saved or left on purpose', async () => {
     await seller.open(`${ruta.studio}/catalog`);
     await seller.click('Red Torch');

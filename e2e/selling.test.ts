@@ -155,7 +155,7 @@ describe('each kind of price', () => {
     await seller.type('Amount', '2.50');
     await seller.type('Reason', 'One lesson was missing');
     await seller.click('Give €2.50 back');
-    await seller.sees('Given back in part');
+    await seller.sees('Partly refunded');
     await seller.until(async () => (await orderOf('buyers@moonmail.test')).refunds[0].state === 'done', 'the processor has given it back');
     await seller.sees('One lesson was missing');
     expect((await orderOf('buyers@moonmail.test')).refunds).toMatchObject([{ amount: 250, way: 'processor' }]);
@@ -277,7 +277,7 @@ describe('the catalog', () => {
     await seller.open(`${ruta.studio}/catalog`);
     await seller.sees('Star Wheel');
     expect(await axeProblems(seller)).toEqual([]);
-    await seller.click(await seller.find('[aria-label="Choose Star Wheel"]'));
+    await seller.click(await seller.find('[aria-label="Select Star Wheel"]'));
     await (await seller.find('[aria-label="What to change"] option[value=addTags]')).click();
     await (await seller.find('[aria-label="Words, separated by commas"]')).sendKeys('paper, sky');
     await seller.click('Change 1');

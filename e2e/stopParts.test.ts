@@ -79,13 +79,13 @@ describe('a page by what is known', () => {
 
   it('counts down to the very deadline that the server keeps', async () => {
     const offer = funnel.graph.steps.find((step: { name: string }) => step.name === 'Sketching');
-    await seller.open(`${ruta.studio}/funnels/${funnel.id}/page/${offer.id}`);
-    await seller.until(async () => (await canvasText(seller)).includes('Sketching'), 'the page is open');
-    await seller.click(await seller.byWords('Headline', 'button[@data-outline]'));
-    await seller.click(await seller.find('[aria-label="Add to this page"]'));
-    await seller.click(await seller.byWords('Countdown', '*[@role="menuitem"]'));
+    // Where the deadline is set, its countdown is offered for the page that it is for.
+    await seller.open(`${ruta.studio}/funnels/${funnel.id}/offer/${offer.id}`);
+    await seller.sees('The page doesn’t show this deadline yet.');
+    await seller.click('Add a countdown');
+    await seller.sees('The page counts down to it.');
+    await seller.click('Change the countdown');
     await seller.until(async () => (await canvasText(seller)).includes('This offer stands for'), 'the countdown is on the page');
-    await saved(seller);
     await funnel.publish();
     const buyer = await Person.arrive({ width: 390, height: 844 });
     try {

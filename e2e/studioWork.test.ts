@@ -169,7 +169,7 @@ describe('work in the studio', () => {
   it('archives a product with what was sold intact, once its seller has read what closes', async () => {
     await seller.open(`${ruta.studio}/catalog`);
     const archiveChosen = async () => {
-      for (const name of ['First Light, course', 'Dark Sky Map Pack']) await seller.click(await seller.find(`[aria-label="Choose ${name}"]`));
+      for (const name of ['First Light, course', 'Dark Sky Map Pack']) await seller.click(await seller.find(`[aria-label="Select ${name}"]`));
       await seller.click('Archive');
       await seller.sees('“First Light, course” in the live funnel “Moon Month to First Light”');
     };
@@ -229,9 +229,21 @@ describe('work in the studio', () => {
     await seller.sees('Figures of the last 30 days');
     await more(name);
     await chosen('Duplicate');
-    await seller.click('Duplicate it');
+    await seller.until(async () => (await (await seller.byLabel('Name')).getAttribute('value')) === `${name} (copy)`, 'it is a copy of the same');
+    // With another product it is called and found by that.
+    await seller.choose('Product', 'Eclipse Field Guide');
+    await seller.until(
+      async () => ((await (await seller.byLabel('Address')).getAttribute('value')) ?? '').startsWith('eclipse-field-guide'),
+      'its address follows',
+    );
+    await seller.click(await seller.find('[role=dialog] button[type=submit]'));
     await seller.sees('Not published yet');
-    await seller.sees(`${name} (copy)`);
+    const copy = await seller.driver.executeAsyncScript<{
+      graph: { steps: Array<{ kind: string; sells: Array<{ productId: string }> }> };
+      products: Record<string, { name: string }>;
+    }>('const done = arguments[0]; fetch("/api/funnels/" + location.pathname.split("/")[2]).then((answer) => answer.json()).then(done)');
+    const sold = copy.graph.steps.find(({ kind }) => kind === 'checkout')?.sells[0]?.productId ?? '';
+    expect(copy.products[sold]?.name).toContain('Eclipse Field Guide');
   });
 
   it('lets somebody in again who forgot their password, by a link that is sent to them', async () => {

@@ -125,3 +125,52 @@ describe('a large file of products', () => {
     );
   });
 });
+
+describe('a form that is saved while its picture is on its way', () => {
+  const picture = async (name: string) =>
+    file(
+      name,
+      await sharp({ create: { width: 300, height: 200, channels: 3, background: '#345' } })
+        .png()
+        .toBuffer(),
+    );
+  /** Holds every upload until it is let go. */
+  const hold = () =>
+    seller.driver.executeScript(
+      `window.held = []; const send = (window.sending ??= XMLHttpRequest.prototype.send);
+       XMLHttpRequest.prototype.send = function (...given) { window.held.push(() => send.apply(this, given)); };`,
+    );
+  const letGo = () => seller.driver.executeScript('for (const go of window.held.splice(0)) go();');
+  const isHeld = () => seller.driver.executeScript<boolean>('return window.held.length > 0');
+
+  it('waits for it, and keeps both', async () => {
+    await seller.open(`${ruta.studio}/catalog/new`);
+    await seller.type('Public name', 'Night postcard');
+    await hold();
+    await (await seller.find('section input[type=file][accept="image/*"]')).sendKeys(await picture('night.png'));
+    await seller.until(isHeld, 'the picture is on its way');
+    await seller.type('Amount', '4.00');
+    await seller.click('Add the product');
+    await seller.sees('Will be saved once the upload is complete');
+    expect(await seller.driver.getCurrentUrl()).toContain('/catalog/new');
+    await letGo();
+    await seller.sees('is in your catalog');
+    const id = (await seller.driver.getCurrentUrl()).split('/').at(-1);
+    expect(await api.read(`/products/${id}`)).toMatchObject({ name: 'Night postcard', pictureIds: [expect.any(String)] });
+  });
+
+  it('says so where it cannot be had, saves nothing, and asks before it is left', async () => {
+    await hold();
+    await (await seller.find('section input[type=file][accept="image/*"]')).sendKeys(file('words.png', 'not a picture'));
+    await seller.until(isHeld, 'it is on its way');
+    await seller.click(await seller.byWords('Funnels'));
+    await seller.sees('Leave before the upload is complete?');
+    await seller.click('Stay here');
+    await seller.click('Save');
+    await letGo();
+    await seller.sees('A file could not be uploaded, so nothing was saved.');
+    await seller.sees('This is not a picture we can read');
+    await seller.click('Save');
+    await seller.sees('Saved ');
+  });
+});

@@ -14,9 +14,9 @@ let port: number;
 let told = 0;
 
 beforeAll(async () => {
-  ruta = await Installation.start();
-  api = await Seller.ofNewShop(ruta.studio);
   port = await freePort();
+  ruta = await Installation.start({ settings: { RUTA_INSIDE: `127.0.0.1:${port}` } });
+  api = await Seller.ofNewShop(ruta.studio);
   listener = http.createServer((_request, response) => {
     told++;
     response.writeHead(200).end('written down');

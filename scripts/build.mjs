@@ -28,6 +28,7 @@ export async function build({ quiet = false } = {}) {
     'apps/studio/dist/index.html',
     'apps/server/dist/main.js',
     'apps/server/dist/worker.js',
+    'apps/server/dist/reader.js',
     'apps/server/dist/backup.js',
     'apps/server/dist/team.js',
     'apps/standins/dist/main.js',
@@ -55,6 +56,7 @@ export async function build({ quiet = false } = {}) {
   await Promise.all([
     esbuild({ ...node, entryPoints: ['apps/server/src/main.ts'], outfile: 'apps/server/dist/main.js' }),
     esbuild({ ...node, entryPoints: ['apps/server/src/worker.ts'], outfile: 'apps/server/dist/worker.js' }),
+    esbuild({ ...node, entryPoints: ['apps/server/src/reader.ts'], outfile: 'apps/server/dist/reader.js' }),
     esbuild({ ...node, entryPoints: ['apps/server/src/backupCommand.ts'], outfile: 'apps/server/dist/backup.js' }),
     esbuild({ ...node, entryPoints: ['apps/server/src/teamCommand.ts'], outfile: 'apps/server/dist/team.js' }),
     esbuild({ ...node, entryPoints: ['demo/load.ts'], outfile: 'apps/server/dist/loadDemo.js' }),

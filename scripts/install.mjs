@@ -13,17 +13,25 @@ export function ensureInstalled() {
     console.error(`Ruta needs Node.js 20.19 or newer; this is ${process.version}. Install a newer one and try again.`);
     process.exit(1);
   }
-  const wanted = createHash('sha256')
-    .update(readFileSync(path.join(root, 'package-lock.json')))
-    .digest('hex');
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === wanted) return;
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === wanted()) return;
   console.log('Installing packages. The first time this takes two or three minutes.');
   const result = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: root, stdio: 'inherit' });
   if (result.status !== 0) {
     console.error('The packages could not be installed; the lines above say why.');
     process.exit(1);
   }
-  writeFileSync(mark, wanted);
+  noteInstalled();
+}
+
+/** What must be installed. */
+const wanted = () =>
+  createHash('sha256')
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .digest('hex');
+
+/** Notes that what is installed is what the lock file says. */
+export function noteInstalled() {
+  writeFileSync(mark, wanted());
 }
 
 /** Chromium and ChromeDriver, through Debian's packages where they are missing. */

@@ -27,5 +27,6 @@ if (part !== 'unit') await build();
 if (part === 'all' || part === 'e2e') ensureChromium();
 const projects = part === 'all' ? ['unit', 'server', 'e2e'] : [part];
 // Server tests wait for processes more than they reckon, so that more of them run side by side than there are processors.
-const WORKERS = { server: ['--maxWorkers=4'] };
+// Browser tests run two at a time, each with a shop, ports and a browser of its own: one alone leaves half of two processors idle.
+const WORKERS = { server: ['--maxWorkers=4'], e2e: ['--maxWorkers=2'] };
 for (const project of projects) run(`Tests: ${project}`, bin('vitest'), ['run', '--project', project, ...(WORKERS[project] ?? [])]);

@@ -4,7 +4,11 @@ import path from 'node:path';
 import { Browser, Builder, By, error, type Locator, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome';
 
-const WAIT_MS = 15_000;
+const WAIT_MS = 25_000;
+/** Asked often: what is waited for is mostly there within a few of these, and a browser answers in one. */
+const ASK_EVERY_MS = 60;
+/** A little longer than a picture of the screen takes. */
+const FRAME_MS = 25;
 
 /** A real browser without a window, with a profile of its own: a person nobody has seen before. */
 export class Person {
@@ -13,7 +17,9 @@ export class Person {
     private readonly profile: string,
   ) {}
 
-  static async arrive(options: { width?: number; height?: number; script?: boolean; userAgent?: string; language?: string } = {}): Promise<Person> {
+  static async arrive(
+    options: { width?: number; height?: number; script?: boolean; userAgent?: string; language?: string; textSize?: number } = {},
+  ): Promise<Person> {
     const { width = 1280, height = 800, script = true } = options;
     const profile = mkdtempSync(path.join(tmpdir(), 'ruta-browser-'));
     const settings = new chrome.Options().setChromeBinaryPath(process.env.CHROMIUM ?? '/usr/bin/chromium');
@@ -34,7 +40,11 @@ export class Person {
       `--window-size=${width},${height}`,
       ...(options.userAgent ? [`--user-agent=${options.userAgent}`] : []),
     );
-    if (!script) settings.setUserPreferences({ 'profile.managed_default_content_settings.javascript': 2 });
+    settings.setUserPreferences({
+      ...(script ? {} : { 'profile.managed_default_content_settings.javascript': 2 }),
+      // What somebody chose in their browser because they do not see well.
+      ...(options.textSize ? { 'webkit.webprefs.default_font_size': options.textSize } : {}),
+    });
     const driver = await new Builder()
       .forBrowser(Browser.CHROME)
       .setChromeOptions(settings)
@@ -60,7 +70,12 @@ export class Person {
 
   find(locator: Locator | string): Promise<WebElement> {
     return Promise.resolve(
-      this.driver.wait(until.elementLocated(typeof locator === 'string' ? By.css(locator) : locator), WAIT_MS, `nothing matches ${JSON.stringify(locator)}`),
+      this.driver.wait(
+        until.elementLocated(typeof locator === 'string' ? By.css(locator) : locator),
+        WAIT_MS,
+        `nothing matches ${JSON.stringify(locator)}`,
+        ASK_EVERY_MS,
+      ),
     );
   }
 
@@ -89,6 +104,7 @@ export class Person {
       },
       WAIT_MS,
       `nothing is labelled “${label}”`,
+      ASK_EVERY_MS,
     );
     if (!control) throw new Error(`Nothing is labelled “${label}”.`);
     return control;
@@ -97,8 +113,24 @@ export class Person {
   async click(target: WebElement | string): Promise<void> {
     const element = typeof target === 'string' ? await this.byWords(target) : target;
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center", behavior: "instant" })', element);
-    await this.driver.wait(until.elementIsEnabled(element), WAIT_MS);
+    await this.driver.wait(until.elementIsEnabled(element), WAIT_MS, undefined, ASK_EVERY_MS);
+    await this.standsStill(element);
     await element.click();
+  }
+
+  /** A list that grows or shrinks moves what is in it: a person looks where it comes to rest before they press. */
+  private async standsStill(element: WebElement): Promise<void> {
+    let last = '';
+    await this.driver.wait(
+      async () => {
+        const before = last;
+        last = JSON.stringify(await element.getRect());
+        return last === before;
+      },
+      WAIT_MS,
+      'what is to be pressed stands still',
+      FRAME_MS,
+    );
   }
 
   async type(label: string, text: string): Promise<void> {
@@ -109,12 +141,38 @@ export class Person {
 
   async choose(label: string, option: string): Promise<void> {
     const select = await this.byLabel(label);
+    if ((await select.getTagName()) === 'button') {
+      await this.click(select);
+      return this.pick(option);
+    }
     await select.findElement(By.xpath(`.//option[starts-with(normalize-space(.), ${quoted(option)})]`)).click();
+  }
+
+  /** Adds something with a product that is searched for. */
+  async addProduct(button: string, product: string): Promise<void> {
+    await this.click(await this.byWords(button, 'button'));
+    await this.pick(product);
+  }
+
+  /** Chooses a product in the chooser that is open. */
+  async pick(product: string): Promise<void> {
+    const search = await this.find('[role="dialog"] input[role="combobox"]');
+    await search.sendKeys(product);
+    // What was found before moves away under the pointer when the answer comes.
+    await this.until(async () => {
+      const asked = await search.getAttribute('value');
+      return asked === product && (await this.findAll('[role="listbox"][aria-busy="false"]')).length > 0;
+    }, 'the answer to the search is there');
+    const found = By.xpath(
+      `//*[@role="option"][.//*[starts-with(normalize-space(.), ${quoted(product)})] or starts-with(normalize-space(.), ${quoted(product)})]`,
+    );
+    await this.click(await this.find(found));
+    await this.until(async () => (await this.findAll('[role="listbox"]')).length === 0, 'the chooser closes');
   }
 
   /** Waits until the page says something. */
   async sees(words: string): Promise<void> {
-    await this.driver.wait(async () => (await this.text()).includes(words), WAIT_MS, `“${words}” is not to be seen`);
+    await this.driver.wait(async () => (await this.text()).includes(words), WAIT_MS, `“${words}” is not to be seen`, ASK_EVERY_MS);
   }
 
   text(): Promise<string> {
@@ -122,7 +180,7 @@ export class Person {
   }
 
   until(condition: () => Promise<boolean>, what: string): Promise<boolean> {
-    return Promise.resolve(this.driver.wait(condition, WAIT_MS, what));
+    return Promise.resolve(this.driver.wait(condition, WAIT_MS, what, ASK_EVERY_MS));
   }
 
   /** Runs an action inside a frame and comes back out. */

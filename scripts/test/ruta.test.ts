@@ -33,8 +33,8 @@ describe('the command line', () => {
 
   it('plans and reads tests and makes forecasts, by two words where it takes two', () => {
     expect(JSON.parse(ruta('experiment plan', { goal: 'conversion', rate: 0.1, change: 0.2, dailyEntrants: 200 }).text)).toMatchObject({
-      perArm: 3841,
-      weeks: 6,
+      perArm: 6505,
+      weeks: 10,
     });
     const arms = [
       { name: 'now', share: 1, visitors: 5000, converted: 500 },

@@ -3,11 +3,14 @@ import path from 'node:path';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { tallyRounds } from './arms/tally';
 import { backUpByClock } from './backups/job';
+import { backupRoutes } from './backups/routes';
 import { Api } from './base/api';
 import { type Clock, systemClock } from './base/clock';
 import type { Config } from './base/config';
 import { startJobs } from './base/jobs';
+import { keepStatistics } from './base/keepStatistics';
 import { listen } from './base/listen';
 import { sendDue } from './base/outbox/outbox';
 import { isTireless, type Senders, sendRow } from './base/outbox/registry';
@@ -41,13 +44,16 @@ import { assetRoutes, uploadRoutes } from './files/routes';
 import { forecastRoutes } from './forecast/routes';
 import { pathAsAsked } from './funnel/rootPath';
 import { funnelSite } from './funnel/site';
+import { goLiveRoutes } from './goLive/routes';
 import { leadRoutes } from './leads/routes';
 import { leadSite } from './leads/site';
 import { makeMailer } from './mail/mailer';
+import { dropOldMessages } from './messages/dropOld';
 import { messageRoutes } from './messages/routes';
 import { type AllServices, openServices } from './openServices';
 import { orderRoutes } from './orders/routes';
 import { appointmentSite } from './page/appointmentSite';
+import { ownAppointmentSite } from './page/ownAppointment';
 import { pageDoor, pageRoutesOfSite } from './page/pages';
 import { pageRoutes } from './page/routes';
 import { pageSite } from './page/site';
@@ -65,9 +71,10 @@ import { reportRoutes } from './reports/routes';
 import { shopRoutes } from './shop/routes';
 import { shopSite } from './shop/site';
 import { findShop, loadShop } from './shop/store';
+import { legalSite } from './site/legal';
 import { sitePolicy } from './site/policy';
 import { renderMessage } from './site/renderMessage';
-import { termsSite } from './site/terms';
+import { askAgain } from './taxNumbers/proofs';
 import { makeGuard, sessions } from './team/access';
 import { teamRoutes } from './team/routes';
 import { teamSite } from './team/site';
@@ -76,6 +83,7 @@ import { consentSite } from './tracking/consent';
 import { outsideSite } from './tracking/outside';
 import { needsRebuild, rebuildRollUps } from './tracking/rebuild';
 import { viewDoor } from './tracking/site';
+import { knowBrowser } from './tracking/visitor';
 import { webhookRoutes } from './webhooks/routes';
 import { sendWebhook } from './webhooks/send';
 
@@ -89,6 +97,8 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
   const services = openServices(config, log, clock);
   const servers: Server[] = [];
   try {
+    // Tests of an earlier release are counted once, before anybody looks at them.
+    await tallyRounds(services, 'uncounted');
     servers.push(await listen(http.createServer(studioApp(services)), config.port, 'RUTA_PORT'));
     servers.push(await listen(siteServer(services), config.sitePort, 'RUTA_SITE_PORT'));
   } catch (error) {
@@ -126,8 +136,11 @@ export async function startServer(config: Config, log: Logger, clock: Clock = sy
     { name: 'money', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['void-charge', 'refund'] }, isTireless) },
     { name: 'courses', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['course'] }) },
     { name: 'webhooks', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['webhook'] }) },
+    { name: 'tax-numbers', run: () => askAgain(services) },
     { name: 'limits', run: () => services.limits.flush() },
-    { name: 'backups', run: () => backUpByClock(services) },
+    { name: 'statistics', run: keepStatistics(services) },
+    { name: 'old-messages', run: dropOldMessages(services) },
+    { name: 'backups', run: () => backUpByClock(services), isLeft: true },
     { name: 'experiments', run: () => watchTests(services) },
     { name: 'domains', run: () => checkDomains(services) },
     { name: 'conversions', run: () => sendDue(services, (row) => sendRow(senders, row), { only: ['conversion'] }) },
@@ -161,7 +174,8 @@ const unpaid = () =>
 /** The studio's origin: its API, and the built interface for every other address. */
 export function studioApp(services: AllServices): Express {
   const { config } = services;
-  const app = express().disable('x-powered-by').set('trust proxy', config.trusts);
+  // One address, one spelling: what guards an address must see the same as what answers there.
+  const app = express().disable('x-powered-by').set('trust proxy', config.trusts).set('case sensitive routing', true);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -182,9 +196,9 @@ export function studioApp(services: AllServices): Express {
       strictTransportSecurity: config.studioUrl.startsWith('https:'),
     }),
   );
-  const router = Router();
+  const router = Router({ caseSensitive: true });
   const guard = makeGuard(services);
-  const api = new Api(router, guard);
+  const api = new Api(router, guard, services.writes);
   // Nothing of a shop is left behind in a browser that somebody else sits down at.
   router.use((_request, response, next) => {
     response.set('cache-control', 'no-store');
@@ -211,8 +225,10 @@ export function studioApp(services: AllServices): Express {
     // Connecting can be done later under Connections; a shop without a processor is still a shop.
     await connectProvider(services, 'quayside').catch((error: Error) => services.log.warn({ reason: error.message }, 'card processor not connected at set-up'));
   });
+  backupRoutes(api, services);
   taskRoutes(api, services);
   shopRoutes(api, services);
+  goLiveRoutes(api, services);
   catalogRoutes(api, services);
   codeRoutes(api, services);
   cartRoutes(api, services);
@@ -237,8 +253,8 @@ export function studioApp(services: AllServices): Express {
   paymentRoutes(api, services);
   partnerRoutes(api, services);
   todayRoutes(api, services);
-  router.get('/openapi.json', (_request, response) => {
-    response.json(api.openApi());
+  router.get('/openapi.json', async (_request, response) => {
+    response.type('application/json').send(await api.openApi());
   });
   router.use((_request, response) => sendProblem(response, 404, 'There is no such operation.'));
   app.use('/api', router);
@@ -259,6 +275,7 @@ export function siteServer(services: AllServices): Server {
   return http.createServer((request, response) => {
     try {
       atRoot(request, asked);
+      knowBrowser(services, request);
       if (doors.some((door) => door(request, response))) return;
     } catch (error) {
       services.log.error({ err: error, path: request.url }, 'request failed at the door');
@@ -275,6 +292,7 @@ export function siteServer(services: AllServices): Server {
 function atRoot(request: IncomingMessage, asked: (request: IncomingMessage, path: string) => string): void {
   const { url = '' } = request;
   if (url !== '/' && !url.startsWith('/?')) return;
+  Object.assign(request, { originalUrl: url });
   request.url = asked(request, '/') + url.slice(1);
 }
 
@@ -290,6 +308,11 @@ function siteApp(services: AllServices): Express {
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'strict-origin-when-cross-origin',
     });
+    next();
+  });
+  // Whoever sends something may write; nobody else waits for them while another program holds the database.
+  app.use(async (request, _response, next) => {
+    if (request.method === 'POST') await services.writes.free();
     next();
   });
   app.use(shopSite(services), assetRoutes(services));
@@ -309,9 +332,10 @@ function siteApp(services: AllServices): Express {
     outsideSite(services),
     pageSite(services),
     appointmentSite(services),
+    ownAppointmentSite(services),
     leadSite(services),
     partnerSite(services),
-    termsSite(services),
+    legalSite(services),
     paymentSite(services),
     offerSite(services),
   );

@@ -4,11 +4,14 @@ import { readBundleFile } from '@ruta/core/bundles';
 import { speakPlainly } from '@ruta/core/words';
 import { systemClock } from './base/clock';
 import { connectDb } from './base/db';
-import { Refusal } from './base/problem';
-import { handOf, type TaskAnswer, type TaskHand, type TaskOrder } from './base/tasks';
+import { handOf, type TaskHand, type TaskOrder } from './base/tasks';
+import { answerOf, type ThreadAnswer } from './base/threadAnswer';
+import { changeProducts, undoChange } from './catalog/changeMany';
 import { addKeys } from './catalog/keys';
 import { exportProducts, importProducts } from './catalog/transfer';
 import { exportCodes, importCodes } from './codes/transfer';
+import { consentsCsv } from './contacts/consentsFile';
+import { contactsCsv } from './facts/contactsFile';
 import { importSpend } from './reports/spendFile';
 
 type Needs = { db: ReturnType<typeof connectDb>['db']; clock: typeof systemClock };
@@ -17,10 +20,14 @@ type Needs = { db: ReturnType<typeof connectDb>['db']; clock: typeof systemClock
 const TASKS: Record<string, (services: Needs, input: never, hand: TaskHand) => unknown> = {
   importProducts,
   exportProducts,
+  changeProducts,
+  undoChange,
   importCodes,
   exportCodes,
   importSpend,
   addKeys,
+  contactsCsv,
+  consentsCsv,
   readBundle: (_services, bytes: Uint8Array) => readBundleFile(bytes),
 };
 
@@ -34,23 +41,14 @@ raw.pragma('temp_store = MEMORY');
 // The database is held for less long if what was written is moved into its place afterwards.
 raw.pragma('wal_autocheckpoint = 0');
 raw.pragma('cache_size = -65536');
-const answer = (words: TaskAnswer) => parentPort?.postMessage(words);
+const answer = (words: ThreadAnswer) => parentPort?.postMessage(words);
 try {
   const run = TASKS[task];
   if (!run) throw new Error(`There is no task ${task}.`);
   answer({ result: run({ db, clock: systemClock }, input as never, handOf(cells)) });
   raw.pragma('wal_checkpoint(PASSIVE)');
 } catch (error) {
-  if (error instanceof Refusal) answer({ refusal: { status: error.status, title: error.title, fields: error.fields } });
-  else answer({ failure: failureOf(error) });
+  answer(answerOf(error));
 } finally {
   close();
-}
-
-/** An error as it can be handed to another thread; builders wrap what the database said in another one. */
-function failureOf(error: unknown) {
-  const { message, stack } = error as Error;
-  let code: string | undefined;
-  for (let at = error; at instanceof Error && code === undefined; at = at.cause) code = (at as NodeJS.ErrnoException).code;
-  return { message, stack, code };
 }

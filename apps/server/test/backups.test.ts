@@ -127,6 +127,17 @@ describe('a backup', () => {
     expect(command(newFolder(), 'restore').said).toContain('There is no backup in');
   });
 
+  it('is seen and made in the studio, one at a time', async () => {
+    const begins = Date.now();
+    const begun = await Promise.all(Array.from({ length: 5 }, () => seller.make('/backups', {})));
+    expect(begun.map(({ isMaking }) => isMaking)).toEqual(Array(5).fill(true));
+    await until(async () => !(await seller.read('/backups')).isMaking, 'it is made');
+    const { backups, problem, folder } = await seller.read('/backups');
+    // Of one day the newest stays.
+    expect([backups[0].at >= begins, problem, existsSync(path.join(folder, backups[0].name))]).toEqual([true, null, true]);
+    expect(backups[0].orders).toBeGreaterThan(0);
+  });
+
   it('is made once a day by the clock, and what keeps it from being made stands on Today', async () => {
     const services = testServices();
     openSecrets(services.config.dataDir);

@@ -16,8 +16,7 @@ import { until } from './support/installation';
 
 const log = pino({ level: 'silent' });
 
-/** Without a database there is nothing that could be tried again. */
-const watched = { log, writes: new Writes(undefined as never, tmpdir(), systemClock) };
+const watched = { log, writes: new Writes(connectDb(':memory:').db, tmpdir(), systemClock) };
 
 describe('an operation of the API', () => {
   let server: Server | undefined;
@@ -28,9 +27,13 @@ describe('an operation of the API', () => {
     const router = Router();
     router.use(express.json());
     declare(
-      new Api(router, () => {
-        throw new Refusal(401, 'Sign in.');
-      }),
+      new Api(
+        router,
+        () => {
+          throw new Refusal(401, 'Sign in.');
+        },
+        watched.writes,
+      ),
     );
     const app = express()
       .use(router)
@@ -104,6 +107,14 @@ describe('jobs', () => {
     const ended = runs;
     await new Promise((resolve) => setImmediate(resolve));
     expect(runs).toBe(ended);
+  });
+
+  it('that are begun anew after the next start keep no server from ending', async () => {
+    const stop = startJobs(every(600_000), [{ name: 'backup', run: () => new Promise<void>(() => {}), isLeft: true }]);
+    await new Promise((resolve) => setImmediate(resolve));
+    // It would wait five seconds for others.
+    const winner = await Promise.race([stop().then(() => 'ended'), new Promise((resolve) => setTimeout(() => resolve('waits'), 1000))]);
+    expect(winner).toBe('ended');
   });
 
   it('wake those that have something to do once they have run, also while these are running', async () => {

@@ -1,4 +1,5 @@
 import { newElement, words } from '@ruta/core/elements';
+import type { Graph } from '@ruta/core/funnel';
 import type { PageDocument } from '@ruta/core/page';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
@@ -134,58 +135,6 @@ describe('videos', () => {
     const response = await upload(new TextEncoder().encode('<html>not a film</html>'));
     expect(response.status).toBe(400);
     expect(await response.text()).toContain('This is not a video that browsers play');
-  });
-});
-
-describe('appointments', () => {
-  const element = made('appointment', {
-    noticeHours: 0,
-    free: [1, 2, 3, 4, 5, 6, 7].map((day) => ({ day, from: '00:00', until: '24:00' })),
-    place: 'By the window',
-  });
-  it('are booked once: of two who want one time, one gets it, and both sides get a calendar', async () => {
-    const html = await publishPage((page) => add(page, element));
-    const slot = /name="slot" value="(\d+)"/.exec(html)?.[1] ?? '';
-    const book = (email: string) => new Buyer(ruta.site).form(`/go/${funnel.entry}/appointment`, { _appointment: element.id, slot, firstName: 'Marta', email });
-    const answers = await Promise.all([book('one@moonmail.test'), book('two@moonmail.test')]);
-    expect(answers.map(({ status }) => status).toSorted()).toEqual([200, 422]);
-    const [won, lost] = answers[0]?.status === 200 ? ['one', 'two'] : ['two', 'one'];
-    expect(await answers.find(({ status }) => status === 422)?.text()).toContain('This time has just been taken');
-    await until(async () => (await mails(ruta.standinsUrl, `${won}@moonmail.test`)).length === 1, 'the buyer is told');
-    await until(async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).length > 0, 'the seller is told');
-    expect(await mails(ruta.standinsUrl, `${lost}@moonmail.test`)).toHaveLength(0);
-    expect((await mails(ruta.standinsUrl, `${won}@moonmail.test`))[0].text).toContain('By the window');
-    expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).not.toContain(`value="${slot}"`);
-    const contact = (await seller.rows(`/contacts?search=${won}@moonmail.test`))[0];
-    expect((await seller.read(`/contacts/${contact.id}`)).bookings).toHaveLength(1);
-  });
-  it('stand in a list, and can be cancelled: both are told, the time is free again, and twice is once', async () => {
-    const [row] = await seller.rows('/appointments?direction=asc');
-    expect(row).toMatchObject({ subject: element.subject, place: 'By the window', firstName: 'Marta', cancelledAt: null });
-    expect(await seller.rows('/appointments?search=nobody-like-this')).toEqual([]);
-    expect(await seller.read('/appointments/count?list=past')).toEqual({ count: 0 });
-    const told = async () => (await mails(ruta.standinsUrl, row.email)).filter(({ subject }: { subject: string }) => subject.startsWith('Cancelled: '));
-    await seller.make(`/appointments/${row.id}/cancel`, {});
-    const again = await seller.make(`/appointments/${row.id}/cancel`, {});
-    expect(again.cancelledAt).toBeGreaterThan(0);
-    await until(async () => (await told()).length > 0, 'the buyer is told');
-    expect((await told())[0].text).toContain('had to cancel it');
-    await until(
-      async () => (await mails(ruta.standinsUrl, 'ines@perigeelane.test')).some(({ subject }: { subject: string }) => subject.startsWith('Cancelled: ')),
-      'the seller too',
-    );
-    expect(await told()).toHaveLength(1);
-    expect(await seller.rows('/appointments')).toEqual([]);
-    expect(await seller.read('/appointments/count?list=cancelled')).toEqual({ count: 1 });
-    expect(await (await fetch(`${ruta.site}/${funnel.slug}`)).text()).toContain(`value="${row.startAt}"`);
-    expect((await seller.send('/appointments/bkg_nothing/cancel', {})).status).toBe(404);
-  });
-  it('say at each field what is missing, and keep what was typed', async () => {
-    const response = await new Buyer(ruta.site).form(`/go/${funnel.entry}/appointment`, { _appointment: element.id, firstName: 'Marta', email: 'nobody' });
-    const html = await response.text();
-    expect(html).toContain('Choose a time.');
-    expect(html).toContain('Enter an e-mail address');
-    expect(html).toContain('value="Marta"');
   });
 });
 
@@ -340,7 +289,13 @@ describe('open files', () => {
     const id = await pictured();
     const bundle = await seller.read(`/funnels/${funnel.id}/export/json`);
     expect(bundle.pictures.map((picture: { id: string }) => picture.id)).toContain(id);
-    const { funnelId, missing } = await seller.make('/funnels/import', bundle);
+    // Stopped while it was on its way: nothing is taken in.
+    const had = (await seller.rows('/funnels')).length;
+    expect(await seller.make('/tasks/tsk_bundle0000', undefined, 'DELETE')).toEqual({ stopped: true });
+    expect((await seller.send('/funnels/import?task=tsk_bundle0000', bundle)).status).toBe(409);
+    expect((await seller.rows('/funnels')).length).toBe(had);
+    const { funnelId, missing } = await seller.make('/funnels/import?task=tsk_bundle0001', bundle);
+    expect((await seller.rows('/funnels')).length).toBe(had + 1);
     expect(missing).toEqual([]);
     const [before, after] = await Promise.all([seller.read(`/funnels/${funnel.id}`), seller.read(`/funnels/${funnelId}`)]);
     expect(after.graph.steps.map(({ kind, name }: { kind: string; name: string }) => [kind, name])).toEqual(
@@ -351,6 +306,24 @@ describe('open files', () => {
     const shown = JSON.stringify(page);
     expect(shown).not.toContain(id);
     expect(shown).toContain(Object.keys(pictures).at(-1));
+  });
+  it.each([
+    ['two steps of one id', (graph: Graph) => ({ ...graph, steps: [...graph.steps, { ...graph.steps[0], slug: 'another' }] }), 'Two stops have the same id'],
+    [
+      'two steps of one address',
+      (graph: Graph) => ({ ...graph, steps: graph.steps.map((step) => ({ ...step, slug: 'one' })) }),
+      'Two stops have the same address',
+    ],
+    [
+      'a route to nowhere',
+      (graph: Graph) => ({ ...graph, routes: graph.routes.map((route) => ({ ...route, to: 'stp_nowhere000' })) }),
+      'A route leads from or to a stop that is not in it',
+    ],
+    ['a beginning that is not there', (graph: Graph) => ({ ...graph, entryId: 'stp_nowhere000' }), 'The funnel begins at a stop that is not in it'],
+  ])('a funnel of %s is damaged, and said to be', async (_what, broken, words) => {
+    const bundle = await seller.read(`/funnels/${funnel.id}/export/json`);
+    const response = await seller.send('/funnels/import', { ...bundle, graph: broken(bundle.graph) });
+    expect([response.status, ((await response.json()) as { title: string }).title]).toEqual([400, expect.stringContaining(words)]);
   });
   it('carry the sign of a funnel’s own look, which stands on its mails too, as mail programs can read it', async () => {
     const id = await pictured();

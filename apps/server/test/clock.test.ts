@@ -5,9 +5,10 @@ import type { Request, Response } from 'express';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { createProduct, setArchived, updateProduct } from '../src/catalog/service';
 import { loadProduct } from '../src/catalog/store';
-import { problemsOf, publish } from '../src/checks/funnelChecks';
+import { problemsOf } from '../src/checks/funnelChecks';
+import { publishHere } from '../src/checks/publish';
 import { checkDownloadLink, downloadLink } from '../src/delivery/links';
-import { orderByToken } from '../src/delivery/orderView';
+import { orderByToken } from '../src/delivery/orderLink';
 import { unpublishedChanges } from '../src/funnel/service';
 import { loadFunnel } from '../src/funnel/store';
 import { loadOrder } from '../src/orders/store';
@@ -127,7 +128,7 @@ describe('links', () => {
     expect(checkDownloadLink(services, 'grt_0000002', link.get('until') ?? '', link.get('signature') ?? '')).toBe('false');
   });
 
-  it('to an order’s page end after 90 days', () => {
+  it('to an order’s page of which nothing is kept end after 90 days', () => {
     const order = sells(null, 'ilse@moonmail.test', 'crt_000000001');
     services.moment.at += 90 * DAY - 1;
     expect(orderByToken(services, order.token)?.id).toBe(order.id);
@@ -161,7 +162,7 @@ describe('publishing', () => {
   it('knows what has changed since, page by page', () => {
     const changes = () => unpublishedChanges(loadFunnel(services.db, funnelId));
     expect(changes().stepIds).toHaveLength(3);
-    publish(services, funnelId, null);
+    publishHere(services, funnelId, null);
     expect(changes()).toEqual({ stepIds: [], settings: false });
     const sales = loadFunnel(services.db, funnelId).steps.find((each) => each.kind === 'sales');
     if (!sales) throw new Error('no sales page');
@@ -173,8 +174,11 @@ describe('publishing', () => {
 
   it('stops what cannot be sold, and warns of what is likely forgotten', () => {
     const problems = () => problemsOf(services, loadFunnel(services.db, funnelId)).map(({ message, severity }) => `${severity}: ${message}`);
-    // No processor is connected in this shop.
-    expect(problems()).toEqual([expect.stringContaining('warning: No card processor is connected')]);
+    // No processor is connected in this shop, and it has written no terms.
+    expect(problems()).toEqual([
+      expect.stringContaining('warning: No card processor is connected'),
+      expect.stringContaining('warning: The order form speaks of terms'),
+    ]);
     const price = { kind: 'one-time' as const, regular: 100 };
     updateProduct(services, productId, selling('First Light', price));
     expect(problems()).toEqual(expect.arrayContaining([expect.stringContaining('has nothing to deliver')]));
@@ -182,6 +186,6 @@ describe('publishing', () => {
     expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^blocking: .+no shipping rates/)]));
     setArchived(services, productId, true);
     expect(problems()).toEqual(expect.arrayContaining([expect.stringMatching(/^blocking: .+archived/)]));
-    expect(() => publish(services, funnelId, null)).toThrow('cannot go live yet');
+    expect(() => publishHere(services, funnelId, null)).toThrow('cannot go live yet');
   });
 });

@@ -1,7 +1,8 @@
 import { askedCategories, DEFAULT_CONSENT } from '@ruta/core/shop';
-import { type DataLayerEntry, DataLayerEntrySchema, type TrackedEvent } from '@ruta/core/tracking';
+import { type DataLayerEntry, DataLayerEntrySchema } from '@ruta/core/tracking';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { wordingOf } from '../src/tracking/consent';
+import type { Happening } from '../src/tracking/happening';
 import { UntoldMoments } from '../src/tracking/untold';
 import { Buyer, Seller } from './support/clients';
 import { Installation, until } from './support/installation';
@@ -23,7 +24,10 @@ beforeAll(async () => {
 });
 afterAll(() => ruta.stop());
 
-const answer = (buyer: Buyer, more: object = {}) => buyer.json('/consent', { statistics: false, marketing: true, wording: wordingOf(on), page: '/x', ...more });
+/** The wording that pages ask with now. */
+const asked = async () => /data-wording="([^"]+)"/.exec(await (await fetch(`${ruta.site}/${funnel.slug}`)).text())?.[1] ?? '';
+const answer = async (buyer: Buyer, more: object = {}) =>
+  buyer.json('/consent', { statistics: false, marketing: true, wording: await asked(), page: '/x', ...more });
 const lead = (buyer: Buyer, email: string) => buyer.form(`/go/${funnel.entry}/form`, { _form: formId, email, firstName: 'Marta' });
 let views = 0;
 /** Counts a view as a page with a data layer does, and hears what happened since the last. */
@@ -99,14 +103,88 @@ describe('an answer', () => {
     }
     // Who has no cookies has answered nothing, and leaves an address all the same.
     await lead(new Buyer(ruta.site), 'cookieless@moonmail.test');
-    await until(async () => (await seller.read('/conversion-rules'))[0].sent === 1, 'one is told');
-    const states = (await seller.rows(`/messages/to/${made.id}`)).map(({ state }: { state: string }) => state);
-    expect(states.toSorted()).toEqual(['sent', 'withheld', 'withheld']);
+    const states = async () => (await seller.rows(`/messages/to/${made.id}`)).map(({ state }: { state: string }) => state).toSorted();
+    await until(async () => String(await states()) === 'sent,withheld,withheld', 'one is told, and two are not');
+    expect((await seller.read('/conversion-rules'))[0].sent).toBe(1);
     const [sent] = await seller.rows(`/messages/to/${made.id}?state=sent`);
     // The computer's address and the browser's name go as they are, since a rule asks for them.
     expect(JSON.parse(sent.body).events[0].user).toMatchObject({ address: expect.stringMatching(/^198\.1[89]\./), agent: expect.stringContaining('Mozilla') });
     expect((await seller.rows('/contacts')).map(({ email }: { email: string }) => email)).toContain('cookieless@moonmail.test');
     await seller.make(`/conversion-rules/${made.id}`, {}, 'DELETE');
+  });
+});
+
+describe('before anybody agrees', () => {
+  const figures = async () => (await seller.figures(funnel.id)).visitors as number;
+  const kept = (response: Response) => response.headers.getSetCookie().map((cookie) => cookie.split('=')[0]);
+
+  it('nothing is kept in a browser, and the views of one visit count as one', async () => {
+    const before = await figures();
+    const passing = new Buyer(ruta.site);
+    for (const path of [`/${funnel.slug}`, `/${funnel.slug}?utm_source=letter`, `/go/${funnel.entry}`]) expect(kept(await passing.get(path))).toEqual([]);
+    await passing.visit(`/${funnel.slug}`);
+    await passing.visit(`/${funnel.slug}`);
+    await until(async () => (await figures()) === before + 1, 'one visit counts');
+    // Somebody else, elsewhere, is another visit.
+    await new Buyer(ruta.site).visit(`/${funnel.slug}`);
+    await until(async () => (await figures()) === before + 2, 'the other visit counts');
+  });
+
+  it('a cart keeps what it needs until the browser is closed, and its order counts with the visit that led to it', async () => {
+    const before = await figures();
+    const buyer = new Buyer(ruta.site);
+    await buyer.visit(`/${funnel.slug}`);
+    const opened = await buyer.get(`/${funnel.slug}/checkout`);
+    expect(opened.headers.getSetCookie().filter((cookie) => cookie.startsWith('ruta_visitor='))).toEqual([
+      expect.stringMatching(/^ruta_visitor=vis_\w+; Path=\/; HttpOnly; SameSite=Lax$/),
+    ]);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, '9000000000000019', { email: 'passing@moonmail.test' })).status).toBe(200);
+    await until(async () => (await figures()) === before + 1, 'one visit counts');
+    const order = await seller.orderOf('passing@moonmail.test');
+    const kinds = (order.story as Array<{ kind: string }>).map(({ kind }) => kind);
+    expect(kinds).toEqual(expect.arrayContaining(['page.viewed', 'checkout.started', 'order.paid']));
+  });
+
+  it('two people behind one address may be one visit, and still see nothing of each other', async () => {
+    const [one, other] = [new Buyer(ruta.site), new Buyer(ruta.site)];
+    other.address = one.address;
+    await one.openCheckout(`/${funnel.slug}/checkout`);
+    await lead(one, 'one@moonmail.test');
+    await other.visit(`/${funnel.slug}`);
+    expect(await other.openCheckout(`/${funnel.slug}/checkout`)).not.toContain('one@moonmail.test');
+    expect(other.cookie('ruta_visitor')).not.toBe(one.cookie('ruta_visitor'));
+  });
+
+  it('a no keeps the no alone; a yes keeps an id that goes on as the same visit', async () => {
+    const before = await figures();
+    const [no, yes] = [new Buyer(ruta.site), new Buyer(ruta.site)];
+    await no.visit(`/${funnel.slug}`);
+    expect(kept(await answer(no, { marketing: false }))).toEqual(['ruta_consent']);
+    await yes.visit(`/${funnel.slug}`);
+    const agreed = await answer(yes, { statistics: true });
+    expect(kept(agreed)).toEqual(['ruta_visitor', 'ruta_consent']);
+    expect(agreed.headers.getSetCookie()[0]).toMatch(/Max-Age=\d{8}/);
+    yes.address = '198.19.200.200';
+    await yes.visit(`/${funnel.slug}`);
+    await no.visit(`/${funnel.slug}`);
+    await until(async () => (await figures()) === before + 2, 'each counts once');
+    // Taken back, the id lasts no longer than the browser is open.
+    const back = await answer(yes, { marketing: false });
+    expect(back.headers.getSetCookie()[0]).toMatch(/^ruta_visitor=vis_\w+; Path=\/; HttpOnly; SameSite=Lax$/);
+  });
+
+  it('the question says what ad platforms are told, and asks again once that is another thing', async () => {
+    const html = async () => (await fetch(`${ruta.site}/${funnel.slug}`)).text();
+    const [first, plain] = [await asked(), await html()];
+    expect(plain).not.toContain('They are told when');
+    const rule = { name: 'R', isOn: true, formIds: [], funnelId: null, value: { kind: 'none' }, testCode: null, token: 'skylark-demo-token' };
+    const to = { destination: { kind: 'skylark', pixelId: 'perigee-1', isInBrowser: false } };
+    const made = await seller.make('/conversion-rules', { ...rule, ...to, moment: 'lead', event: 'lead', keys: ['email', 'click'] });
+    expect(await html()).toContain('They are told when you leave your address, with your email address in scrambled form and the ad that you pressed.');
+    expect(await asked()).not.toBe(first);
+    await seller.make(`/conversion-rules/${made.id}`, {}, 'DELETE');
+    expect(await asked()).toBe(first);
   });
 });
 
@@ -133,8 +211,8 @@ describe('what happened since', () => {
   });
   it('is forgotten after half an hour, and never grows beyond its bounds', () => {
     const untold = new UntoldMoments(() => 'EUR');
-    const event = (visitorId: string, at: number, index = 0) =>
-      ({ id: `evt_${visitorId}${index}`, visitorId, at, kind: 'lead.submitted', mode: 'live', data: {} }) as unknown as TrackedEvent;
+    const event = (browserId: string, at: number, index = 0) =>
+      ({ id: `evt_${browserId}${index}`, browserId, at, kind: 'lead.submitted', mode: 'live', data: {} }) as unknown as Happening;
     untold.note(event('vis_early', 0));
     expect(untold.take('vis_early', 31 * 60_000)).toEqual([]);
     for (let index = 0; index < 100; index++) untold.note(event('vis_busy', 1, index));

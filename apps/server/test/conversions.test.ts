@@ -13,10 +13,10 @@ let answers: number[] = [];
 let formId = '';
 
 beforeAll(async () => {
-  ruta = await Installation.start();
+  const port = await freePort();
+  ruta = await Installation.start({ settings: { RUTA_INSIDE: `127.0.0.1:${port}` } });
   seller = await Seller.ofNewShop(ruta.studio);
   funnel = await seller.sellingFunnel({ gift: true });
-  const port = await freePort();
   listener = http.createServer((request, response) => {
     let body = '';
     request.on('data', (part) => {

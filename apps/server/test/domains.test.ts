@@ -90,11 +90,17 @@ describe('a domain of the seller’s own', () => {
     expect([over.status, over.location]).toEqual([303, expect.stringMatching(/\/checkout\?ruta_from=[\w-]+$/)]);
     const arrived = await fetch(over.location ?? '', { headers: { 'user-agent': 'Mozilla/5.0 Chrome/131.0' } });
     const there = /ruta_visitor=[^;]+/.exec(arrived.headers.getSetCookie().join())?.[0] ?? '';
-    expect(there).toBe(cookie);
+    // Counted as the same, and a browser of its own all the same: what was typed and bought there stays there.
+    expect(there).toMatch(new RegExp(`^ruta_visitor=vis_[0-9a-z]+\\.${cookie.replace('ruta_visitor=', '')}$`));
+    expect(there).not.toMatch(new RegExp(`^${cookie}`));
     await count('127.0.0.1', 'atcheckout', `/${funnel.slug}/checkout`, there);
     // The word was good once.
     const again = await fetch(over.location ?? '', { headers: { 'user-agent': 'Mozilla/5.0 Chrome/131.0' } });
-    expect(/ruta_visitor=[^;]+/.exec(again.headers.getSetCookie().join())?.[0]).not.toBe(cookie);
+    expect(again.headers.getSetCookie().join()).not.toContain(cookie.replace('ruta_visitor=', ''));
+    // And on the page it was made for alone.
+    const other = (await askAt(host, `/over?to=${encodeURIComponent(to)}`, { cookie })).location ?? '';
+    const astrayed = await fetch(other.replace('/checkout', ''), { headers: { 'user-agent': 'Mozilla/5.0 Chrome/131.0' } });
+    expect(astrayed.headers.getSetCookie().join()).not.toContain(cookie.replace('ruta_visitor=', ''));
     expect(await visitors()).toBe(2);
     // On the same domain there is nothing to take along, and elsewhere nobody is led.
     expect((await askAt(host, `/over?to=${encodeURIComponent(`http://${host}:${port()}/x`)}`, { cookie })).location).toBe(`http://${host}:${port()}/x`);
@@ -106,6 +112,19 @@ describe('a domain of the seller’s own', () => {
       new RegExp(`^http://${host}:${port()}/team\\?mark=.*&to=%2F%3Fa%3D1$`),
     );
     expect((await askAt(host, '/team?mark=1&to=//elsewhere.test')).status).toBe(204);
+    // Whoever is of the team at one domain is led to the other as one of the team, and does not count there either.
+    const opened = await fetch((await seller.read('/session')).teamLink);
+    const team = /ruta_team=[^;]+/.exec(opened.headers.getSetCookie().join())?.[0] ?? '';
+    const away = `http://${host}:${port()}/${funnel.slug}/checkout`;
+    const led = await fetch(`${ruta.site}/over?to=${encodeURIComponent(away)}`, {
+      headers: { cookie: `${cookie}; ${team}`, 'user-agent': 'Mozilla/5.0 Chrome/131.0' },
+      redirect: 'manual',
+    });
+    const marked = new URL(led.headers.get('location') ?? '');
+    expect([marked.host, marked.pathname]).toEqual([`${host}:${port()}`, '/team']);
+    const there2 = await askAt(host, marked.pathname + marked.search);
+    expect([there2.status, there2.cookies.join()]).toEqual([303, expect.stringContaining('ruta_team=')]);
+    expect(there2.location).toMatch(new RegExp(`^/${funnel.slug}/checkout\\?ruta_from=`));
   });
 
   it('brings back from the bank to where its buyer was', async () => {
@@ -149,7 +168,10 @@ describe('a domain of the seller’s own', () => {
   it('waits again once its entries are gone, but not where its names could not be asked', async () => {
     const [domain] = await seller.read('/domains');
     await fetch(`${ruta.standinsUrl}/dns/remove`, { method: 'POST', body: new URLSearchParams({ index: '2' }), redirect: 'manual' });
+    const strayed = async () => (await seller.read('/today')).needs.filter(({ title }: { title: string }) => title.includes('is no longer connected'));
+    expect(await strayed()).toEqual([]);
     expect(await seller.make(`/domains/${domain.id}/check`, {})).toMatchObject({ state: 'waiting' });
+    expect(await strayed()).toMatchObject([{ title: 'moon.perigeelane.test is no longer connected', link: '/settings/domains' }]);
     expect((await askAt('moon.perigeelane.test', '/')).text).toContain('Follow the link that brought you here');
     const gone = await seller.send(`/domains/${domain.id}`, undefined, 'DELETE');
     expect(gone.status).toBe(200);

@@ -5,7 +5,7 @@ import { eq } from 'drizzle-orm';
 import { afterEach, describe, expect, it } from 'vitest';
 import { changeArmMap, openFunnel, openStep, saveArmPage } from '../src/arms/armFunnel';
 import { loadExperiment, roundsOf, runningRound } from '../src/arms/store';
-import { publish } from '../src/checks/funnelChecks';
+import { publishHere } from '../src/checks/publish';
 import { changeTest, endTest, planTest, removeTest, startTest } from '../src/experiments/lifecycle';
 import { listTests, viewTest } from '../src/experiments/view';
 import { watchTests } from '../src/experiments/watch';
@@ -98,7 +98,7 @@ describe('a test on a headline', () => {
     const change = (stepId: string, title: string) => {
       const { draft, revision } = loadStep(services.db, stepId);
       saveDraft(services.db, stepId, revision, { ...draft, title }, services.moment.at);
-      publish(services, funnelId, null);
+      publishHere(services, funnelId, null);
     };
     const thanks = loadFunnel(services.db, funnelId).graph.steps.find(({ kind }) => kind === 'thank-you')?.id ?? '';
     change(thanks, 'Elsewhere');
@@ -155,7 +155,7 @@ describe('a test on a headline', () => {
       },
       () => undefined,
     );
-    publish(services, funnelId, null);
+    publishHere(services, funnelId, null);
     expect(viewTest(services, id)).toMatchObject({ state: 'ended', rounds: [{ outcome: 'stopped', why: expect.stringContaining('taken off the map') }] });
   });
 });
@@ -306,7 +306,7 @@ describe('a winner', () => {
     expect([headlineOf(live), live.title]).toEqual(['Read the sky tonight', draft.title]);
 
     const again = headlineTest(here, 'Yet another', 'Again');
-    publish(services, here.funnelId, null);
+    publishHere(services, here.funnelId, null);
     startTest(services, again.id);
     const now = loadStep(services.db, optIn);
     saveDraft(services.db, optIn, now.revision, written(now.draft, 'Typed meanwhile'), services.moment.at);

@@ -1,15 +1,20 @@
 import { forecast, NO_SCENARIO } from '@ruta/core/forecast';
+import { newOffer } from '@ruta/core/offers';
+import { ProgramSchema } from '@ruta/core/partners';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
 import { dayFinder } from '@ruta/core/shop';
 import type { TrackedEvent } from '@ruta/core/tracking';
+import { eq } from 'drizzle-orm';
 import { expect, it } from 'vitest';
 import { createProduct } from '../src/catalog/service';
 import { loadProduct } from '../src/catalog/store';
 import { forecastBasis } from '../src/forecast/basis';
 import { keepScenario, removeScenario, scenariosOf } from '../src/forecast/scenarios';
 import { loadFunnel } from '../src/funnel/store';
+import { steps } from '../src/funnel/tables';
 import { linesOf } from '../src/orders/store';
 import { openOrder } from '../src/orders/write';
+import { savePartner, saveProgram } from '../src/partners/store';
 import { markPaid } from '../src/payments/fulfil';
 import { giveMoneyBack } from '../src/payments/refund';
 import { report } from '../src/reports/report';
@@ -124,5 +129,50 @@ it('begins with what really happened, so that a forecast of nothing changed come
   expect(scenariosOf(services, funnelId)).toMatchObject([{ thought: kept?.thought, happened: { visitors: 2, perVisitor: 0 } }]);
   expect(() => removeScenario(services, funnelId, 'scn_nothing')).toThrow('was not found');
   expect(removeScenario(services, funnelId, kept?.id ?? '')).toEqual([]);
+  services.end();
+});
+
+it('has of a bump what it brings and what it costs: goods, its part of the parcel, commission, and what is charged for it', () => {
+  const services = testServices();
+  const main = createProduct(services, selling('First Light', { kind: 'one-time', regular: 12_300 }, { buyAgain: true }));
+  const bump = createProduct(services, selling('Red Torch', { kind: 'one-time', regular: 2460 }, { kind: 'physical', buyAgain: true }));
+  const [edition] = loadProduct(services.db, bump.id).editions;
+  const { settings } = loadShop(services.db);
+  saveShop(services, { settings: { ...settings, costs: { feePercent: 2, feeFixed: 25, sendingPercent: 50, goods: { [edition?.id ?? '']: 5_00 } } } });
+  saveShop(services, { shippingTable: [{ name: 'Home', countries: ['PT'], rate: { kind: 'flat', amount: 492 } }] });
+  const funnelId = createFunnel(services, { name: 'Sale', template: 'straight-sale', productId: main.id });
+  const { graph } = loadFunnel(services.db, funnelId);
+  const checkout = graph.steps.find((step) => step.kind === 'checkout');
+  const offer = newOffer('off_0000000001', bump.id);
+  services.db
+    .update(steps)
+    .set({ sells: [...(checkout?.sells ?? []), { ...offer, place: 'bump' }] })
+    .where(eq(steps.id, checkout?.id ?? ''))
+    .run();
+  const partnerId = savePartner(services, null, {
+    name: 'Club',
+    email: 'club@clubs.test',
+    code: 'club',
+    isOn: true,
+    recruitedBy: null,
+    landingFunnelId: null,
+    rules: [],
+  }).id;
+  saveProgram(services, ProgramSchema.parse({ rules: [{ productId: null, priceId: null, rate: { kind: 'percent', percent: 10 } }] }));
+  const lines = [cartLine('main', 'main', loadProduct(services.db, main.id)), cartLine(`bump-${offer.id}`, 'bump', loadProduct(services.db, bump.id))];
+  const quote = storedQuote(quoteCart(loadShop(services.db), { lines, buyer: { country: 'PT' } }, services.moment.at));
+  const { order, payment } = openOrder(services.db, services, {
+    ...{ funnelId, stepId: checkout?.id ?? '', cartId: 'crt_000000001', visitorId: null, mode: 'live', quote, codeId: null, offered: [offer.id], partnerId },
+    buyer: { email: 'ilse@moonmail.test', firstName: 'Ilse', lastName: '', country: 'PT' },
+    campaign: null,
+  });
+  markPaid(services.db, services, order, payment);
+  const today = dayFinder(settings.timeZone)(services.moment.at);
+  const { input } = forecastBasis(services, funnelId, { from: today, to: today });
+  const stop = input.stops.find(({ id }) => id === checkout?.id);
+  // 123.00 are 100.00 without tax, 10 % of them the partner's; the parcel is the torch's alone.
+  expect(stop?.sale).toEqual({ net: 100_00, gross: 123_00, later: 0, goods: 0, sending: 0, commission: 10_00 });
+  // 24.60 are 20.00 without tax; 4.92 for the parcel are 4.00, half of which sending costs. 24.60 + 4.92 are charged.
+  expect(stop?.bumps).toMatchObject([{ id: offer.id, sale: { net: 20_00, gross: 29_52, goods: 5_00, sending: 2_00, commission: 2_00 } }]);
   services.end();
 });

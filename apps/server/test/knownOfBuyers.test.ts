@@ -1,4 +1,4 @@
-import { evaluate } from '@ruta/core/conditions';
+import { type Condition, evaluate } from '@ruta/core/conditions';
 import { FactsSchema } from '@ruta/core/facts';
 import { cartLine, quoteCart, storedQuote } from '@ruta/core/pricing';
 import { eq } from 'drizzle-orm';
@@ -7,12 +7,16 @@ import { createProduct, setArchived, updateProduct } from '../src/catalog/servic
 import { findProduct, findProducts, loadProduct, saveProduct } from '../src/catalog/store';
 import { findContactByEmail } from '../src/contacts/store';
 import { gatherFacts } from '../src/facts/gather';
+import { loadFunnel } from '../src/funnel/store';
 import { loadOrder } from '../src/orders/store';
 import { orders } from '../src/orders/tables';
 import { openOrder } from '../src/orders/write';
 import { markPaid } from '../src/payments/fulfil';
+import { ordersFor } from '../src/reports/filter';
 import { loadShop, saveShop } from '../src/shop/store';
+import { createFunnel } from '../src/templates/createFunnel';
 import type { VisitorRow } from '../src/tracking/recorder';
+import { makeEvent } from '../src/tracking/visitor';
 import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
 
@@ -46,6 +50,7 @@ function buys(productId: string, email: string, cartId: string, mode: 'live' | '
 describe('what is known of a buyer', () => {
   const visitor: VisitorRow = {
     id: 'vis_aaaaaaaaaa',
+    countsAs: null,
     contactId: null,
     typed: null,
     firstAt: 1,
@@ -120,8 +125,57 @@ describe('what is known of a buyer', () => {
     const typed = { ...visitor, contactId: contact?.id ?? null, typed: { email: 'ilse@moonmail.test', country: 'NL' } };
     expect(gatherFacts(services, { visitor: typed })).toMatchObject({ owned: [], country: 'NL' });
     expect(gatherFacts(services, { visitor: typed, contact })).toMatchObject({ owned: [], country: 'NL' });
-    services.db.update(orders).set({ visitorId: visitor.id }).where(eq(orders.id, order.id)).run();
+    services.db.update(orders).set({ browserId: visitor.id }).where(eq(orders.id, order.id)).run();
     expect(gatherFacts(services, { visitor: typed })).toMatchObject({ owned: [{ productId: chart.id }], country: 'PT' });
+  });
+
+  it('is which pages they saw, whether a checkout was among them, and what they declined', () => {
+    const chart = product('Star chart');
+    const funnelId = createFunnel(services, { name: 'Sky', template: 'straight-sale', productId: chart.id });
+    const steps = loadFunnel(services.db, funnelId).graph.steps;
+    const at = (kind: string) => ({ funnelId, stepId: steps.find((step) => step.kind === kind)?.id ?? '' });
+    const view = (kind: string) => services.recorder.gather(makeEvent(services, 'page.viewed', 'live', visitor, at(kind)), visitor);
+    const known = () => {
+      services.recorder.flush();
+      return gatherFacts(services, { visitor });
+    };
+    expect(known()).toMatchObject({ seen: [], openedCheckout: false });
+    view('sales');
+    expect(known()).toMatchObject({ seen: [at('sales').stepId], openedCheckout: false });
+    view('checkout');
+    view('checkout');
+    expect(known().seen?.toSorted()).toEqual([at('sales').stepId, at('checkout').stepId].toSorted());
+    expect(known().openedCheckout).toBe(true);
+    // Of nobody nothing is known, rather than that they saw nothing.
+    expect(gatherFacts(services, {})).toMatchObject({ seen: undefined, openedCheckout: undefined, declined: undefined });
+
+    const order = buys(chart.id, 'ilse@moonmail.test', 'crt_000000001');
+    const offered = (kind: 'offer.shown' | 'offer.declined' | 'offer.taken', offerId: string, stepId: string) =>
+      services.recorder.gather(
+        { ...makeEvent(services, kind, 'live', visitor, { funnelId, stepId, orderId: order.id, data: { offerId, role: 'upsell', value: 100 } }) },
+        visitor,
+      );
+    const declined = () => {
+      services.recorder.flush();
+      return gatherFacts(services, { order }).declined;
+    };
+    offered('offer.shown', 'ofr_one0000000', 'stp_one0000000');
+    expect(declined()).toEqual([]);
+    offered('offer.declined', 'ofr_one0000000', 'stp_one0000000');
+    expect(declined()).toEqual(['stp_one0000000']);
+    // Who comes back and takes it after all has declined nothing.
+    offered('offer.taken', 'ofr_one0000000', 'stp_one0000000');
+    expect(declined()).toEqual([]);
+    // Many at once are told the same as one by one.
+    services.db.update(orders).set({ visitorId: visitor.id }).where(eq(orders.id, order.id)).run();
+    offered('offer.declined', 'ofr_two0000000', 'stp_two0000000');
+    services.recorder.flush();
+    const period = { from: 0, until: services.moment.at + 1000 };
+    const found = (filter: Condition) => JSON.parse(ordersFor(services, filter, 'product', period)) as string[];
+    expect(found({ fact: 'declined', stepId: 'stp_two0000000' })).toEqual([order.id]);
+    expect(found({ fact: 'declined', stepId: 'stp_one0000000' })).toEqual([]);
+    expect(found({ fact: 'saw', stepId: at('sales').stepId })).toEqual([order.id]);
+    expect(found({ fact: 'openedCheckout', opened: false })).toEqual([]);
   });
 
   it('of test orders gives nobody anything in live mode', () => {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Buyer, CARD, formOn, Seller } from './support/clients';
-import { Installation } from './support/installation';
+import { Buyer, CARD, formOn, mails, Seller } from './support/clients';
+import { Installation, until } from './support/installation';
+import { LEGAL } from './support/legal';
 import { selling } from './support/products';
 
 let ruta: Installation;
@@ -70,15 +71,64 @@ describe('a landing page', () => {
   });
 });
 
+describe('what every shop must show', () => {
+  it('is one press from every page, beside the button, and below every mail', async () => {
+    const funnel = await seller.sellingFunnel();
+    const pages = await Promise.all(['', '/checkout'].map(async (path) => (await new Buyer(ruta.site).get(`/${funnel.slug}${path}`)).text()));
+    for (const page of [...pages, await (await new Buyer(ruta.site).get('/legal/imprint')).text()]) {
+      for (const kind of ['imprint', 'privacy', 'withdrawal']) expect(page).toMatch(new RegExp(`<nav class="legal".*href="/legal/${kind}"`));
+    }
+    expect(pages[1]).toMatch(/<p class="order-legal">.*\/legal\/withdrawal" target="_blank"/);
+    const imprint = await (await new Buyer(ruta.site).get('/legal/imprint')).text();
+    expect(imprint).toContain('Rua do Luar 14<br/>3000-000 Coimbra');
+    expect(imprint).toContain('Tax number PT500000000');
+
+    const buyer = new Buyer(ruta.site);
+    await buyer.openCheckout(`/${funnel.slug}/checkout`);
+    expect((await buyer.pay(funnel.checkout, ruta.standinsUrl, CARD.good, { email: 'vera@receipts.test' })).status).toBe(200);
+    let receipt: { text: string; html: string } | undefined;
+    await until(async () => {
+      receipt = (await mails(ruta.standinsUrl, 'vera@receipts.test')).find((mail) => mail.subject.includes('receipt'));
+      return receipt !== undefined;
+    }, 'the receipt arrives');
+    for (const words of ['Tax number of the seller: PT500000000', 'Perigee Lane, Lda.', '/legal/withdrawal']) {
+      expect(receipt?.text).toContain(words);
+      expect(receipt?.html).toContain(words);
+    }
+  });
+
+  it('keeps a live shop from publishing while its country asks for it, and says what is open', async () => {
+    const funnel = await seller.sellingFunnel();
+    await seller.changeShop({ legal: { privacy: 'Kept by [your hosting company].' } });
+    const refused = await seller.send(`/funnels/${funnel.id}/publish`, {});
+    expect(refused.status).toBe(409);
+    const { errors } = (await refused.json()) as { errors: Array<{ message: string }> };
+    expect(errors.map(({ message }) => message)).toEqual([
+      '“Privacy” still has to say: your hosting company. Write it under Settings, Legal pages.',
+      'Portugal asks shops for a page “Right of withdrawal”, and this shop has none. Write it under Settings, Legal pages.',
+    ]);
+    // In test mode nobody else sees it.
+    await seller.changeShop({ mode: 'test' });
+    expect((await seller.send(`/funnels/${funnel.id}/publish`, {})).ok).toBe(true);
+    await seller.changeShop({ mode: 'live', ...LEGAL });
+  });
+});
+
 describe('a checkout', () => {
   it('leads to the terms that the shop has written, and to none before', async () => {
     const funnel = await seller.sellingFunnel();
     const checkout = async () => (await new Buyer(ruta.site).get(`/${funnel.slug}/checkout`)).text();
-    expect(await checkout()).not.toContain('href="/terms"');
-    expect((await new Buyer(ruta.site).get('/terms')).status).toBe(404);
-    await seller.changeShop({ terms: 'Files are yours to keep.\n\n<b>Money back</b> within 30 days.' });
-    expect(await checkout()).toContain('By paying you accept the <a href="/terms">terms</a>.');
-    const terms = await (await new Buyer(ruta.site).get('/terms')).text();
+    const before = await checkout();
+    // Nothing is said of terms where there are none.
+    expect(before).not.toMatch(/accept the terms/);
+    expect(before).not.toContain('/legal/terms');
+    expect((await new Buyer(ruta.site).get('/legal/terms')).status).toBe(404);
+    await seller.changeShop({ legal: { ...LEGAL.legal, terms: 'Files\n\nFiles are yours to keep.\n\n<b>Money back</b> within 30 days.' } });
+    expect(await checkout()).toContain('By paying you accept the <a href="/legal/terms">terms</a>.');
+    // The address that terms had before still leads to them.
+    const terms = await (await new Buyer(ruta.site).get('/legal/terms')).text();
+    expect((await new Buyer(ruta.site).get('/terms')).headers.get('location')).toBe('/legal/terms');
+    expect(terms).toMatch(/<h2[^>]*>.*Files<\/h2>/);
     expect(terms).toContain('Files are yours to keep.');
     expect(terms).toContain('&lt;b&gt;Money back&lt;/b&gt;');
   });

@@ -2,14 +2,20 @@ import { ProductListQuerySchema } from '@ruta/core/catalog';
 import { ContactListQuerySchema } from '@ruta/core/contacts';
 import type { ListPage, ListQuery } from '@ruta/core/lists';
 import { OrderListQuerySchema } from '@ruta/core/orders';
+import { toLocalTime } from '@ruta/core/shop';
+import { eq } from 'drizzle-orm';
 import fc from 'fast-check';
+import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { countProducts, listProductRows, productWords } from '../src/catalog/list';
 import { createProduct, setArchived } from '../src/catalog/service';
-import { countContacts, listContacts } from '../src/contacts/store';
+import { countContacts } from '../src/contacts/store';
 import { contacts } from '../src/contacts/tables';
-import { countOrders, listOrders } from '../src/orders/store';
+import { listContacts } from '../src/facts/contactsWho';
+import { ordersCsv } from '../src/orders/exportOrders';
+import { countOrders, listOrders } from '../src/orders/list';
 import { orders } from '../src/orders/tables';
+import { loadShop } from '../src/shop/store';
 import { selling } from './support/products';
 import { type TestServices, testServices } from './support/services';
 
@@ -92,7 +98,7 @@ describe('a list that is paged by key', () => {
     const sorts = fc.constantFrom('created', 'paid', 'email');
     fc.assert(
       fc.property(asked, sorts, ({ limit, direction }, sort) => {
-        const { pages, ids } = whole((query) => listContacts(services.db, ContactListQuerySchema.parse({ ...query, limit, direction, sort })));
+        const { pages, ids } = whole((query) => listContacts(services, ContactListQuerySchema.parse({ ...query, limit, direction, sort })));
         expect(new Set(ids).size).toBe(40);
         expect(ids).toHaveLength(40);
         expect(pages.slice(0, -1).every((page) => page.length === limit)).toBe(true);
@@ -106,7 +112,7 @@ describe('a list that is paged by key', () => {
   });
 
   it('moves nothing when somebody comes meanwhile', () => {
-    const query = (after?: string) => listContacts(services.db, ContactListQuerySchema.parse({ limit: 10, after }));
+    const query = (after?: string) => listContacts(services, ContactListQuerySchema.parse({ limit: 10, after }));
     const first = query();
     person(99, { createdAt: 9_999_999 });
     const second = query(first.next ?? '');
@@ -123,7 +129,7 @@ describe('a list that is paged by key', () => {
   ])('is refused with %s', (_words, query, message) => {
     const errors = (() => {
       try {
-        listContacts(services.db, ContactListQuerySchema.parse(query));
+        listContacts(services, ContactListQuerySchema.parse(query));
       } catch (error) {
         return JSON.stringify((error as { fields: unknown }).fields);
       }
@@ -138,7 +144,7 @@ describe('a list that is paged by key', () => {
 });
 
 describe('searching', () => {
-  const found = (search: string) => whole((query) => listContacts(services.db, ContactListQuerySchema.parse({ ...query, search }))).ids.length;
+  const found = (search: string) => whole((query) => listContacts(services, ContactListQuerySchema.parse({ ...query, search }))).ids.length;
   it.each([
     ['100%', 15],
     ['%', 15],
@@ -165,6 +171,55 @@ describe('orders', () => {
     for (const search of ['1007', 'torch', 'nobody']) expect(count({ search })).toBe(list({ search }).ids.length);
     expect(count({ search: '1007' })).toBe(1);
     expect(count({ search: 'torch' })).toBe(20);
+  });
+});
+
+describe('orders that are filtered', () => {
+  it('are those of a state, of days with their last one included, of a funnel, a product and a country', () => {
+    const list = (query: object) => whole((page) => listOrders(services.db, OrderListQuerySchema.parse({ ...page, limit: 7, ...query }))).ids;
+    const rows = services.db
+      .select()
+      .from(orders)
+      .all()
+      .filter(({ number, paidAt }) => number !== null && paidAt !== null);
+    const day = (at: number) => toLocalTime(at, loadShop(services.db).settings.timeZone).slice(0, 10);
+    const [one, another] = rows.toSorted((a, b) => (a.paidAt ?? 0) - (b.paidAt ?? 0));
+    if (!one || !another) throw new Error('There are no orders.');
+    const counted = (query: object, fits: (row: (typeof rows)[number]) => boolean) => {
+      const expected = rows.filter(fits).length;
+      expect(list(query)).toHaveLength(expected);
+      expect(countOrders(services.db, OrderListQuerySchema.parse(query))).toBe(expected);
+      return expected;
+    };
+    const [from, until] = [day(one.paidAt ?? 0), day(another.paidAt ?? 0)];
+    expect(counted({ from, until }, ({ paidAt }) => day(paidAt ?? 0) >= from && day(paidAt ?? 0) <= until)).toBeGreaterThan(0);
+    expect(counted({ until: '1969-12-30' }, () => false)).toBe(0);
+    services.db
+      .update(orders)
+      .set({ state: 'refunded', buyer: { ...one.buyer, country: 'NL' } })
+      .where(eq(orders.id, one.id))
+      .run();
+    expect(list({ state: 'refunded' })).toEqual([one.id]);
+    expect(list({ country: 'NL', state: 'refunded' })).toEqual([one.id]);
+    expect(list({ country: 'NL', state: 'paid' })).toEqual([]);
+    counted({ funnelId: one.funnelId }, ({ funnelId }) => funnelId === one.funnelId);
+    expect(list({ funnelId: 'fun_nobody' })).toEqual([]);
+    expect(list({ productId: 'prd_nobody' })).toEqual([]);
+    for (const wrong of [{ from: 'yesterday' }, { country: 'Portugal' }, { state: 'lost' }]) expect(OrderListQuerySchema.safeParse(wrong).success).toBe(false);
+  });
+
+  it('go out as they are listed, part by part', () => {
+    const parts = [];
+    let after: string | undefined;
+    do {
+      const part = ordersCsv(services.db, OrderListQuerySchema.parse({ mode: 'live', after }));
+      parts.push(part.csv);
+      after = part.next ?? undefined;
+    } while (after);
+    const { data } = Papa.parse<Record<string, string>>(parts.join(''), { header: true, skipEmptyLines: true });
+    const listed = whole((page) => listOrders(services.db, OrderListQuerySchema.parse({ ...page, limit: 7, mode: 'live' })));
+    expect(data.map((row) => row.order_number)).toEqual(listed.pages.flat().map((row) => String(row.number)));
+    expect(data[0]).toMatchObject({ state: 'paid', mode: 'live', currency: 'EUR', refunded: '0.00' });
   });
 });
 

@@ -5,7 +5,7 @@ import { ProductSchema } from '@ruta/core/catalog';
 import { QuoteInputSchema, quote } from '@ruta/core/pricing';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, expect, it } from 'vitest';
-import { type OpenDb, openDb } from '../src/base/db';
+import { addFunctions, type OpenDb, openDb } from '../src/base/db';
 import { eachProduct } from '../src/catalog/store';
 import { unpublishedChanges } from '../src/funnel/service';
 import { latestPublication, loadFunnel } from '../src/funnel/store';
@@ -29,6 +29,7 @@ afterEach(() => {
 function written(releases: number, fill: (db: Database.Database) => void): string {
   const file = path.join(folder, 'shop.sqlite');
   const db = new Database(file);
+  addFunctions(db);
   db.exec('CREATE TABLE __drizzle_migrations (id SERIAL PRIMARY KEY, hash text NOT NULL, created_at numeric)');
   for (const { tag, when } of journal.entries.slice(0, releases)) {
     for (const statement of readFileSync(path.join(migrations, `${tag}.sql`), 'utf8').split('--> statement-breakpoint')) db.exec(statement);
@@ -251,6 +252,31 @@ it('settles what was kept before: percentages of two decimals, and goods that ar
     { kind: 'percent', percent: 10 },
     { kind: 'fixed', amount: 500 },
   ]);
+});
+
+it('folds the campaigns of before, of every script, and adds up what is one now', () => {
+  const releases = journal.entries.findIndex(({ tag }) => tag === '0041_folded_campaigns');
+  opened = openDb(
+    written(releases, (db) => {
+      const spring = { source: 'Press ', campaign: 'ÉTÉ Spring', term: ' ' };
+      const visitor = { first_at: 1, last_at: 1, visit_id: 'v', device: 'phone' };
+      insert(db, 'visitors', { id: 'vis_1', ...visitor, first_campaign: spring, last_campaign: { source: 'radio' } });
+      insert(db, 'visitors', { id: 'vis_2', ...visitor, first_campaign: null, last_campaign: null });
+      const day = { generation: 1, place_id: 'shop', day: '2026-06-01', device: 'phone', reached: 1, leads: 2 };
+      insert(db, 'place_days', { ...day, source: 'Press', campaign: 'été spring', came: 3 });
+      insert(db, 'place_days', { ...day, source: 'press', campaign: 'ÉTÉ Spring', came: 4 });
+      insert(db, 'ad_spend', { day: '2026-06-01', source: 'PRESS', campaign: 'Été spring', cost: 500, clicks: 1 });
+      insert(db, 'ad_spend', { day: '2026-06-01', source: 'press', campaign: 'été SPRING', cost: 700, clicks: 2 });
+    }),
+    migrations,
+  );
+  const { raw } = opened;
+  expect(raw.prepare('SELECT first_campaign, last_campaign FROM visitors ORDER BY id').raw().all()).toEqual([
+    ['{"source":"press","campaign":"été spring"}', '{"source":"radio"}'],
+    [null, null],
+  ]);
+  expect(raw.prepare('SELECT source, campaign, came, reached, leads FROM place_days').raw().all()).toEqual([['press', 'été spring', 7, 2, 4]]);
+  expect(raw.prepare('SELECT source, campaign, cost, clicks FROM ad_spend').raw().all()).toEqual([['press', 'été spring', 1200, 3]]);
 });
 
 it('refuses a database of a newer release, and leaves it as it is', () => {

@@ -76,7 +76,14 @@ describe('an offer', () => {
     const book = await thing(seller, 'Field guide', 1_800);
     const free = await OfferFunnel.draw(seller, { price: 900 });
     const checkout = free.step('checkout');
-    await free.change([{ kind: 'changeStep', stepId: checkout.id, changes: { sells: [offerOf(gift.id), offerOf(book.id, { place: 'bump' })] } }]);
+    // Every page is about the gift, which the checkout gives.
+    await free.change(
+      free.steps().map(({ id, sells }) => ({
+        kind: 'changeStep',
+        stepId: id,
+        changes: { sells: id === checkout.id ? [offerOf(gift.id), offerOf(book.id, { place: 'bump' })] : sells.map(() => offerOf(gift.id)) },
+      })),
+    );
     const stop = await free.offerAfter(checkout.id, 'paid', 'Guide', [offerOf(book.id)]);
     await free.publish();
     const buyer = new Buyer(ruta.site);

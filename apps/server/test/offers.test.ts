@@ -148,6 +148,19 @@ describe('an offer after the payment', () => {
     expect(receipts[0].text).toContain('Paid: €200.00');
   });
 
+  it('whose page was closed brings the receipt of what is bought; what is added after it has one of its own', async () => {
+    const { buyer, at, token } = await paid('closed@moonmail.test');
+    const form = await formAt(buyer, at);
+    expect((await buyer.form(`/offer/${upsell}/left`, { order: token })).status).toBe(204);
+    expect((await buyer.form(`/offer/${upsell}/left`, { order: 'x'.repeat(32) })).status).toBe(204);
+    await until(async () => (await mails(ruta.standinsUrl, 'closed@moonmail.test')).length === 1, 'the receipt arrives');
+    expect((await buyer.form(`/offer/${upsell}`, form)).headers.get('location')).toContain('/thank-you?order=');
+    await until(async () => (await mails(ruta.standinsUrl, 'closed@moonmail.test')).length === 2, 'what was added is told');
+    const sent = await mails(ruta.standinsUrl, 'closed@moonmail.test');
+    expect(sent.find(({ subject }) => subject.startsWith('Your receipt')).text).toContain('Paid: €138.00');
+    expect(sent.find(({ subject }) => subject.startsWith('Added to your order')).text).toContain('Paid: €62.00');
+  });
+
   it('that is declined leads to the gentler one, and from its no to the end; the receipt tells what was bought', async () => {
     const { buyer, at, token } = await paid('no-no@moonmail.test');
     await buyer.visit(at);

@@ -5,6 +5,8 @@ import { Installation, SETUP_CODE, until } from './support/installation';
 let ruta: Installation;
 afterEach(() => ruta.stop());
 
+import { LEGAL } from './support/legal';
+
 const CARD = '9000000000000019';
 
 /** A shop elsewhere, with a product on sale in a published funnel. */
@@ -14,6 +16,7 @@ async function shopIn(shop: { country: string; currency: string; timeZone: strin
   const made = await seller.json('/api/setup', { code: SETUP_CODE, ...OWNER, shop: { name: 'Elsewhere', ...shop } });
   expect(made.status).toBe(201);
   seller.trust(((await made.json()) as { csrfToken: string }).csrfToken);
+  await seller.changeShop({ ...LEGAL, mode: 'live' });
   return { seller, funnel: await seller.sellingFunnel({ price }) };
 }
 

@@ -119,7 +119,7 @@ describe('what a partner has earned', () => {
   });
   afterEach(() => services.end());
 
-  const sell = (number: number, mode: 'live' | 'test' = 'live') => {
+  const sell = (number: number, mode: 'live' | 'test' = 'live', email = `buyer${number}@moonmail.test`) => {
     const { order, payment } = openOrder(services.db, services, {
       funnelId,
       stepId: 'stp_checkout',
@@ -134,7 +134,7 @@ describe('what a partner has earned', () => {
         ),
       ),
       codeId: null,
-      buyer: { email: `buyer${number}@moonmail.test`, firstName: 'Ilse', lastName: '', country: 'PT' },
+      buyer: { email, firstName: 'Ilse', lastName: '', country: 'PT' },
       campaign: { source: 'notes', campaign: 'ours' },
       partnerId: ours,
     });
@@ -156,6 +156,24 @@ describe('what a partner has earned', () => {
     const { earned, held, payable, paidOut } = statementOf(services, ours).row;
     return [earned, held, payable, paidOut];
   };
+
+  it('is nothing by a purchase of their own, in either tier, however they write their address', () => {
+    saveProgram(services, ProgramSchema.parse({ rules: share(30), holdingDays: 30, secondTierPercent: 10 }));
+    const recruiter = savePartner(services, null, partner('recruiter')).id;
+    savePartner(services, ours, { ...partner('ours'), recruitedBy: recruiter });
+    const { email } = partner('recruiter');
+    const [name = '', host = ''] = email.split('@');
+    const second = () => statementOf(services, recruiter).row.earned;
+    sell(1, 'live', email);
+    sell(2, 'live', `${name.toUpperCase()}+Moon@${host}`);
+    expect(second()).toBe(0);
+    sell(3);
+    expect(second()).toBe(1000);
+    const came = { partner: { id: ours, at: services.moment.at } };
+    const [own = '', at = ''] = partner('ours').email.split('@');
+    for (const address of [`${own}@${at}`, `${own}+tag@${at}`, ` ${own.toUpperCase()}+a+b@${at} `]) expect(broughtBy(services, came, address)).toBeNull();
+    for (const other of [`x${own}@${at}`, `${own}@sub.${at}`]) expect(broughtBy(services, came, other)).toBe(ours);
+  });
 
   it('waits for refunds, is reckoned anew by each, and is made up for by the next payout if it was paid out before', () => {
     // 123.00 with 23 % are 100.00 without; 30 % are 30.00.

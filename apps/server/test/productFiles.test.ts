@@ -34,6 +34,11 @@ afterAll(() => ruta.stop());
 
 describe('files in and out', () => {
   const imported = (text: string, apply: boolean, format = 'csv') => seller.make('/products/import', { format, text, apply });
+
+  it('tell of an SKU that would stand on several products, and take them all the same', async () => {
+    const text = 'name,price_kind,regular,sku\r\nTorch A,one-time,19,TO-9\r\nTorch B,one-time,19,to-9\r\n';
+    expect(await imported(text, false)).toMatchObject({ added: 2, problems: [], notes: ['The SKU TO-9 is on “Torch A” and “Torch B”.'] });
+  });
   const exported = async (path: string) => (await seller.get(`/api${path}`)).text();
 
   it('come back equal, and change nothing on the way', async () => {
@@ -63,7 +68,10 @@ describe('files in and out', () => {
 
   it('change many products at once, or none', async () => {
     const ids = (await seller.rows('/products')).slice(0, 2).map((product: { id: string }) => product.id);
-    expect(await seller.make('/products/bulk', { ids, change: { addTags: ['spring'], status: 'test' } })).toEqual({ changed: 2 });
+    expect(await seller.make('/products/bulk', { ids, change: { addTags: ['spring'], status: 'test' } })).toEqual({
+      changed: 2,
+      undo: [{ ids, change: { status: 'live', removeTags: ['spring'] } }],
+    });
     const [first] = await seller.rows('/products');
     expect(first).toMatchObject({ status: 'test', tags: ['spring'] });
     expect((await seller.send('/products/bulk', { ids: [...ids, 'prd_000000000'], change: { status: 'off' } })).status).toBe(409);

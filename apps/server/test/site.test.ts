@@ -1,3 +1,5 @@
+import Database from 'better-sqlite3';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Buyer, Seller } from './support/clients';
 import { Installation } from './support/installation';
@@ -41,6 +43,57 @@ describe('the public site', () => {
     expect(map).not.toContain('checkout');
     expect(await text('/robots.txt')).toContain('Disallow: /pay/');
     expect(await text(`/${funnel.slug}/checkout`)).toContain('<meta name="robots" content="noindex"/>');
+  });
+
+  it('shows a link with a picture of the size and kind that every network takes', async () => {
+    const { page, revision } = await seller.read(`/steps/${funnel.entry}/page`);
+    for (const [width, height] of [
+      [1600, 900],
+      [500, 1500],
+    ] as const) {
+      const drawn = await sharp({ create: { width, height, channels: 3, background: '#b04030' } })
+        .png()
+        .toBuffer();
+      const { id } = (await (await seller.upload('pictures', 'red.png', new Uint8Array(drawn))).json()) as { id: string };
+      const { revision: now } = await seller.read(`/steps/${funnel.entry}/page`);
+      await seller.make(`/steps/${funnel.entry}/page`, { revision: now, page: { ...page, shareImageId: id, iconId: id } }, 'PUT');
+      await seller.make(`/funnels/${funnel.id}/publish`, {});
+      const html = await text(`/${funnel.slug}`);
+      const address = /property="og:image" content="([^"]+)"/.exec(html)?.[1] ?? '';
+      expect(html).toContain('<meta property="og:image:width" content="1200"/>');
+      const shown = await fetch(address);
+      expect(shown.headers.get('content-type')).toBe('image/jpeg');
+      const picture = sharp(Buffer.from(await shown.arrayBuffer()));
+      expect(await picture.metadata()).toMatchObject({ format: 'jpeg', width: 1200, height: 630 });
+      const [red, green] = await picture.extract({ left: 595, top: 310, width: 4, height: 4 }).raw().toBuffer();
+      expect((red ?? 0) - (green ?? 0)).toBeGreaterThan(90);
+      const icon = await fetch(`${ruta.site}/media/${id}/icon-180.png`);
+      expect(html).toContain(`href="/media/${id}/icon-180.png"`);
+      expect(await sharp(Buffer.from(await icon.arrayBuffer())).metadata()).toMatchObject({ format: 'png', width: 180, height: 180 });
+      expect((await fetch(`${ruta.site}/media/${id}/icon-181.png`)).status).toBe(404);
+    }
+    const { revision: last } = await seller.read(`/steps/${funnel.entry}/page`);
+    await seller.make(`/steps/${funnel.entry}/page`, { revision: last, page }, 'PUT');
+    await seller.make(`/funnels/${funnel.id}/publish`, {});
+    expect(revision).toBeLessThan(last);
+  });
+
+  it('has its first letter for an icon, for every program that asks for one', async () => {
+    const ico = Buffer.from(await (await fetch(`${ruta.site}/favicon.ico`)).arrayBuffer());
+    expect([ico.readUInt16LE(0), ico.readUInt16LE(2), ico.readUInt16LE(4)]).toEqual([0, 1, 2]);
+    for (const [index, side] of [16, 32].entries()) {
+      const [length, offset] = [ico.readUInt32LE(6 + 16 * index + 8), ico.readUInt32LE(6 + 16 * index + 12)];
+      expect(ico[6 + 16 * index]).toBe(side);
+      expect(await sharp(ico.subarray(offset, offset + length)).metadata()).toMatchObject({ format: 'png', width: side, height: side });
+    }
+    const large = await fetch(`${ruta.site}/favicon-180.png`);
+    const { data, info } = await sharp(Buffer.from(await large.arrayBuffer()))
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    // The letter's own colour stands on the ground of the icon: it was drawn, whatever typefaces this machine has.
+    const light = Array.from({ length: info.width * info.height }, (_, at) => data[at * info.channels] ?? 0).filter((red) => red > 200).length;
+    expect(light).toBeGreaterThan(400);
+    expect((await fetch(`${ruta.site}/favicon-33.png`)).status).toBe(404);
   });
 
   it('answers unchanged pages without sending them again, and squeezed where that is understood', async () => {
@@ -111,7 +164,7 @@ describe('the public site', () => {
 
   it('shows a thank-you page to nobody else', async () => {
     const page = await text(`/${funnel.slug}/thank-you?order=${'x'.repeat(24)}`);
-    expect(page).toContain('Thank you, and welcome');
+    expect(page).toContain('There is no order here');
     expect(page).not.toContain('lesson.pdf');
   });
 
@@ -152,15 +205,15 @@ describe('what the studio is told', () => {
     const buyer = new Buyer(ruta.site);
     await buyer.openCheckout(`/${funnel.slug}/checkout`);
     await buyer.json(`/pay/${funnel.checkout}/contact`, buyer.order({ email: 'left@moonmail.test' }));
-    expect((await seller.read('/today')).needs).toEqual(
-      expect.arrayContaining([expect.objectContaining({ title: expect.stringContaining('left since yesterday') })]),
-    );
+    const raw = new Database(`${ruta.data}/shop.sqlite`);
+    raw.prepare('UPDATE carts SET updated_at = updated_at - 3700000').run();
+    raw.close();
     // What is told leads to just these carts, each with what is in it and the way back.
-    const { link } = (await seller.read('/today')).needs.find(({ title }: { title: string }) => title.includes('left since yesterday'));
+    const { link } = (await seller.read('/today')).needs.find(({ title }: { title: string }) => title.includes('abandoned'));
     const { rows } = await seller.read(`/carts?${new URL(link, ruta.studio).searchParams}`);
     const [left] = rows.filter(({ email }: { email: string }) => email === 'left@moonmail.test');
     expect(left).toMatchObject({ name: 'Ilse', goods: 'First Light', funnelName: 'Straight' });
-    expect(await seller.read(`/carts/count?search=left@moonmail`)).toEqual({ count: 1 });
+    expect(await seller.read(`/carts/count?search=left@moonmail`)).toEqual({ count: 1, total: 13_800 });
     const led = await new Buyer(ruta.site).get(new URL(left.link).pathname);
     expect(led.headers.get('location')).toMatch(new RegExp(`^/${funnel.slug}/checkout\\?cart=`));
     // Coming back finds the cart as it was.

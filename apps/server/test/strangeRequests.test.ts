@@ -148,6 +148,25 @@ describe('every operation of the API', () => {
     // A picture that is too large names what there is room for, at its field.
     const picture = await seller.upload('pictures', 'sky.png', new Uint8Array(MAX_PICTURE_BYTES + 1));
     expect(await told(picture)).toEqual([413, `This file is over ${MAX_PICTURE_BYTES / 1024 / 1024} MB, which is the most that can be kept here.`]);
+    const upload = (type: string, body: string) =>
+      seller.request('/api/uploads/pictures', { method: 'POST', body, headers: { ...seller.token, 'content-type': type } });
+    for (const [type, body] of [
+      ['multipart/form-data', '--x\r\n\r\n'],
+      ['multipart/form-data; boundary=x', '--x\r\ncontent-disposition: form-data; name="file"; filename="a.png"\r\n\r\nabc'],
+      ['multipart/form-data; boundary=x', '--x\r\ncontent-disposition: form-data; name="file"\r\n\r\nabc\r\n--x--'],
+      ['multipart/form-data; boundary=x', '--x\r\ncontent-disposition: form-data; name="file"; filename=""\r\n\r\nabc\r\n--x--'],
+      ['multipart/form-data; boundary=x', '--x\r\ncontent-disposition: form-data; filename="a.png"\r\n\r\nabc\r\n--x--'],
+      ['multipart/form-data; boundary=x', '--x\r\n\r\nabc\r\n--x--'],
+      ['multipart/form-data; boundary=x', ''],
+    ] as const) {
+      const { status } = await upload(type, body);
+      expect([type, body, status]).toEqual([type, body, expect.toSatisfy((said: number) => said >= 400 && said < 500)]);
+    }
+    for (const address of ['/API/products', '/Api/session', '/API/uploads/pictures']) {
+      for (const method of ['GET', 'POST']) expect((await seller.request(address, { method })).status, `${method} ${address}`).toBeLessThan(500);
+    }
+    const deep = await raw(`{"condition":${'{"not":'.repeat(60_000)}1${'}'.repeat(60_000)}}`, { ...seller.token, 'content-type': 'application/json' });
+    expect([deep.status, await deep.json()]).toMatchObject([400, { title: 'This nests too deep to be read.' }]);
     expect((await raw('{}', { 'content-type': 'application/json; charset=klingon' })).status).toBe(415);
     expect((await raw(new Uint8Array([31, 139, 0, 1]), { 'content-type': 'application/json', 'content-encoding': 'gzip' })).status).toBe(400);
     expect((await raw('{}', { 'content-type': 'application/json', 'content-encoding': 'sausage' })).status).toBe(415);
@@ -168,6 +187,7 @@ describe('the public site', () => {
       `/${funnel.slug}?code=%00&code[]=1&utm_source[]=a&utm_campaign[b]=c`,
       `/${funnel.slug}/checkout?cart=__proto__&option=constructor&declined[]=1&order[]=2&again[]=3`,
       `/${funnel.slug}/thank-you?order=__proto__`,
+      ...IDS.flatMap((id) => [`/media/${filled('{id}', id)}/1.png`, `/${funnel.slug}/checkout?declined=${encodeURIComponent(id.slice(0, 50))}`]),
       '/e?id=__proto__&path=//&query=%00',
       '/e/pixel.gif?step=constructor',
       '/%E0%A4%A',

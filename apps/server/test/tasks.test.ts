@@ -74,6 +74,36 @@ describe('what takes long', () => {
     await expect(tasks.run('echo', 'as before')).resolves.toBe('as before');
   });
 
+  it('of several steps is asked after and stopped as one, also between them', async () => {
+    let goOn = () => {};
+    const between = new Promise<void>((resolve) => {
+      goOn = resolve;
+    });
+    const written: string[] = [];
+    const work = (id: string) =>
+      tasks.steps(async (hand) => {
+        const read = await hand.run<string>('echo', 'read');
+        hand.tell('preparing', 1, 2);
+        await between;
+        hand.beginWriting();
+        written.push(read);
+        return read;
+      }, id);
+    const stopped = work('tsk_steps').catch((error) => error.title);
+    const done = work('tsk_wholes');
+    await until(
+      async () => tasks.progress('tsk_steps')?.part === 'preparing' && tasks.progress('tsk_wholes')?.part === 'preparing',
+      'both are between their steps',
+    );
+    expect(tasks.progress('tsk_steps')).toEqual({ part: 'preparing', done: 1, of: 2 });
+    expect(tasks.stop('tsk_steps')).toBe(true);
+    goOn();
+    expect(await stopped).toBe('Stopped. Nothing was changed.');
+    expect(await done).toBe('read');
+    expect(written).toEqual(['read']);
+    expect(tasks.stop('tsk_wholes')).toBe(false);
+  });
+
   it('that needs more memory than there is ends by itself, and says what to do', async () => {
     await expect(tasks.run('hoard', null)).rejects.toMatchObject({ status: 413, title: expect.stringContaining('Split the file') });
   }, 60_000);

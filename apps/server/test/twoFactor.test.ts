@@ -103,3 +103,31 @@ it('is turned off with the password, or where the server runs', async () => {
   expect(await owner.make('/account/two-factor/off', { password: OWNER.password }, 'PUT')).toEqual({ isOn: false, recoveryCodesLeft: 0 });
   expect((await signsIn()).status).toBe(201);
 });
+
+it('takes what is good once from one of many that are sent at once', async () => {
+  const accounts = await Installation.start();
+  try {
+    const seller = await Seller.ofNewShop(accounts.studio);
+    const { secret: told } = await seller.make('/account/two-factor/begin', undefined);
+    const codeIn = (slots: number) => new TOTP({ secret: Secret.fromBase32(told) }).generate({ timestamp: Date.now() + slots * 30_000 });
+    // Turned on twice at once: the recovery codes of one answer are those that are kept.
+    const turned = await Promise.all([1, 2].map(() => seller.send('/account/two-factor', { password: OWNER.password, code: codeIn(0) })));
+    expect(turned.map(({ status }) => status).sort()).toEqual([201, 409]);
+    const { recoveryCodes } = (await (turned.find(({ ok }) => ok) as Response).json()) as { recoveryCodes: string[] };
+    const signIns = async (codes: string[]) => {
+      const answers = await Promise.all(
+        codes.map((code) => new Seller(accounts.studio).json('/api/session', { email: OWNER.email, password: OWNER.password, code })),
+      );
+      return answers.map(({ status }) => status).sort();
+    };
+    const one = (times: number) => [201, ...Array.from({ length: times - 1 }, () => 401)];
+    expect(await signIns(Array.from({ length: 6 }, () => codeIn(1)))).toEqual(one(6));
+    expect(await signIns(Array.from({ length: 6 }, () => recoveryCodes[0] ?? ''))).toEqual(one(6));
+    // Different ones at once are each used up: none comes back by what another one wrote.
+    expect(await signIns(recoveryCodes.slice(1, 4))).toEqual([201, 201, 201]);
+    expect((await seller.read('/account/two-factor')).recoveryCodesLeft).toBe(4);
+    expect(await signIns(recoveryCodes.slice(0, 4))).toEqual([401, 401, 401, 401]);
+  } finally {
+    await accounts.stop();
+  }
+});

@@ -81,9 +81,9 @@ describe('while a payment is under way', () => {
       services.moment.at += 1000;
       await reconcile(services);
     }
-    // Five each second, then after 1, 2, 4 … 512 seconds, then every ten minutes.
-    expect(asks).toBeGreaterThan(12);
-    expect(asks).toBeLessThan(25);
+    // Each second at first, then whenever a quarter of the time gone by has passed: ln(3600 / 4) / ln 1.25 are some thirty.
+    expect(asks).toBeGreaterThan(20);
+    expect(asks).toBeLessThan(45);
     provider.find = async () => found;
     found = captured;
     services.moment.at += 10 * MINUTE;

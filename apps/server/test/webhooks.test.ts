@@ -21,10 +21,10 @@ let told: Told[] = [];
 let answers: number[] = [];
 
 beforeAll(async () => {
-  ruta = await Installation.start();
+  const port = await freePort();
+  ruta = await Installation.start({ settings: { RUTA_INSIDE: `127.0.0.1:${port}` } });
   seller = await Seller.ofNewShop(ruta.studio);
   funnel = await seller.sellingFunnel({ gift: true });
-  const port = await freePort();
   listener = http.createServer((request, response) => {
     let body = '';
     request.on('data', (part) => {
@@ -90,6 +90,22 @@ describe('a program', () => {
     expect((await seller.read('/webhooks')).find(({ id }: { id: string }) => id === webhook.id)).toMatchObject({ sent: 1, waiting: 0, failed: 0 });
     await remove(webhook.id);
   });
+  it('hears of one lead, however often and at once the same person sends the same form', async () => {
+    const { webhook } = await add();
+    await Promise.all(Array.from({ length: 10 }, () => lead('eager@moonmail.test')));
+    await lead('EAGER@moonmail.test');
+    await lead('other@moonmail.test');
+    await until(async () => (await log(webhook.id)).filter(({ state }: { state: string }) => state === 'sent').length === 2, 'both are told');
+    expect(told.map(({ body }) => JSON.parse(body).data.contact.email).toSorted()).toEqual(['eager@moonmail.test', 'other@moonmail.test']);
+    // Their activity tells of each time.
+    const [eager] = await seller.rows('/contacts?search=eager');
+    const { story } = await seller.read(`/contacts/${eager.id}`);
+    const words = story.map(({ words }: { words: string }) => words);
+    expect(words.filter((each: string) => each.startsWith('Left an address'))).toHaveLength(1);
+    expect(words.filter((each: string) => each.startsWith('Sent the form again'))).toHaveLength(10);
+    await remove(webhook.id);
+  });
+
   it('that does not take it is told again with the same id and words, and again by hand', async () => {
     const { webhook } = await add();
     answers = [500, 503];
@@ -172,15 +188,24 @@ describe('what is posted outside', () => {
       'fd00::1',
       'fe80::1',
       '::ffff:10.0.0.1',
+      // Long addresses that stand for a short one, and those of a site.
+      '::7f00:1',
+      '::127.0.0.1',
+      '::ffff:7f00:1',
+      '2002:7f00:1::',
+      '2001:0:7f00:1::',
+      '64:ff9b::7f00:1',
+      '64:ff9b:1::7f00:1',
+      'fec0::1',
     ])
       expect(isWithinHouse(inside), inside).toBe(true);
     for (const outside of ['9.9.9.9', '172.32.0.1', '2620:fe::fe']) expect(isWithinHouse(outside), outside).toBe(false);
-    for (const url of [address, address.replace('127.0.0.1', 'localhost'), address.replace('127.0.0.1', '[::ffff:127.0.0.1]')])
-      await expect(postOutside(url, {}, '{}', false), url).rejects.toThrow('inside this network');
+    for (const url of [address, address.replace('127.0.0.1', 'localhost'), address.replace('127.0.0.1', '[::ffff:127.0.0.1]'), 'http://[::7f00:1]/'])
+      await expect(postOutside(url, {}, '{}', ['127.0.0.1:9']), url).rejects.toThrow('inside this network');
     expect(told).toEqual([]);
   });
   it('says in words that nobody is there, and takes no endless answer', async () => {
-    await expect(postOutside('http://127.0.0.1:9/', {}, '{}', true)).rejects.toThrow();
+    await expect(postOutside('http://127.0.0.1:9/', {}, '{}', ['127.0.0.1:9'])).rejects.toThrow();
     const endless = http.createServer((_request, response) => {
       response.writeHead(200);
       const pour = setInterval(() => response.write('x'.repeat(10_000)), 1);
@@ -188,7 +213,7 @@ describe('what is posted outside', () => {
     });
     const port = await freePort();
     await new Promise<void>((resolve) => endless.listen(port, '127.0.0.1', resolve));
-    const answer = await postOutside(`http://127.0.0.1:${port}/`, {}, '{}', true);
+    const answer = await postOutside(`http://127.0.0.1:${port}/`, {}, '{}', [`127.0.0.1:${port}`]);
     expect([answer.status, answer.text.length]).toEqual([200, 2000]);
     endless.close();
     endless.closeAllConnections();

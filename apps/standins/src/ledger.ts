@@ -43,6 +43,8 @@ export interface Mail {
   html: string;
   text: string;
   at: string;
+  /** What came with it; its content as base64. Mails of before have none. */
+  attachments?: Array<{ name: string; type: string; content: string }>;
 }
 
 export interface WebhookAttempt {
@@ -77,6 +79,17 @@ export interface NameRecord {
   value: string;
 }
 
+/** A question to the register of tax numbers, with its answer. */
+export interface TaxNumberCheck {
+  reference: string;
+  number: string;
+  known: boolean;
+  asker: string;
+  name: string;
+  address: string;
+  at: string;
+}
+
 /** Everything the stand-ins have received, kept in one file so that a restart forgets nothing. */
 export interface Ledger {
   accounts: Account[];
@@ -90,6 +103,7 @@ export interface Ledger {
   webhooks: WebhookAttempt[];
   conversions: Conversion[];
   names: NameRecord[];
+  taxRegister: { isDown: boolean; checks: TaxNumberCheck[] };
 }
 
 export interface LedgerFile {
@@ -111,6 +125,7 @@ export function openLedger(file: string | null): LedgerFile {
     webhooks: [],
     conversions: [],
     names: [],
+    taxRegister: { isDown: false, checks: [] },
   };
   const data: Ledger = file && existsSync(file) ? { ...empty, ...(JSON.parse(readFileSync(file, 'utf8')) as Ledger) } : empty;
   let timer: NodeJS.Timeout | null = null;

@@ -10,6 +10,7 @@ import { TEST_CARDS } from './quayside/cards';
 import { quayside } from './quayside/routes';
 import { skylark } from './skylark/routes';
 import { studyporch } from './studyporch/routes';
+import { taxRegister } from './taxRegister/routes';
 
 export interface RunningStandins {
   stop: () => Promise<void>;
@@ -25,6 +26,7 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
   app.use('/skylark', skylark(ledger, config));
   app.use('/mailbox', mailboxRoutes(ledger));
   app.use('/dns', dnsRoutes(ledger));
+  app.use('/tax-register', taxRegister(ledger));
   app.get('/health', (_request, response) => {
     response.json({ status: 'ok' });
   });
@@ -64,6 +66,7 @@ export async function startStandins(config: StandinConfig): Promise<RunningStand
           enrolments.slice(0, 50).map((one) => [one.at, one.courseId, one.email]),
         )}
 <h2>Names of domains</h2><p><a href="/dns">Entries, and a place to make them</a>: ${names.length} so far.</p>
+<h2>Register of tax numbers</h2><p><a href="/tax-register">What it was asked, and a switch to take it down</a>.</p>
 <h2>Skylark: conversions</h2><p><a href="/skylark">See what Skylark counted</a>: ${conversions.length} in all.</p>
 <h2>Quayside: test cards</h2><p class="note">Any expiry date in the future and any three digits as code.</p>${table(
           ['Number', 'What it does'],

@@ -22,7 +22,7 @@ describe('a condition in its editor', () => {
 
   it('is for everybody while it is empty, and decides nothing while a question is not whole', () => {
     expect(conditionOf(groupOf(null))).toBeNull();
-    const tag = { kind: 'test' as const, id: partId(), test: newTest('tag', '') };
+    const tag = { kind: 'test' as const, id: partId(), test: newTest('tag') };
     const group: Group = { ...groupOf(null), parts: [tag] };
     expect(isWholeTest(tag.test)).toBe(false);
     expect(conditionOf(group)).toBeUndefined();
@@ -33,11 +33,16 @@ describe('a condition in its editor', () => {
 
   it('has a beginning for every question there is', () => {
     for (const { fact, schema } of FACTS) {
-      const begun = newTest(fact, 'prd_000001');
+      const begun = newTest(fact);
       expect(begun.fact).toBe(fact);
-      // Whole from the start, or only a word is missing that people type.
+      // Whole from the start, or only what a seller knows is missing: a word, a product, a country.
       const problems = schema.safeParse(begun).error?.issues ?? [];
-      expect(problems.every(({ code }) => code === 'too_small')).toBe(true);
+      expect(problems.every(({ code, path }) => code === 'too_small' || path.includes('productId'))).toBe(true);
     }
+  });
+
+  it.each(['bought', 'owned', 'country', 'shippingCountry'] as const)('of %s decides nothing before somebody has chosen of what', (fact) => {
+    const group: Group = { ...groupOf(null), parts: [{ kind: 'test', id: partId(), test: newTest(fact) }] };
+    expect(conditionOf(group)).toBeUndefined();
   });
 });

@@ -141,6 +141,10 @@ describe('appointments', () => {
     expect(starts(at(0))).toEqual([at(9), at(9, 45), at(10, 30)]);
     expect(starts(at(7, 30))).toEqual([at(9, 45), at(10, 30)]);
     expect(starts(at(0), [{ start: at(9, 40), end: at(9, 50) }])).toEqual([at(9), at(10, 30)]);
+    // Back to back is not over each other: one that ends when the next begins leaves that one free, a minute more does not.
+    expect(starts(at(0), [{ start: at(9, 30), end: at(9, 45) }])).toEqual([at(9), at(9, 45), at(10, 30)]);
+    expect(starts(at(0), [{ start: at(9, 30), end: at(9, 46) }])).toEqual([at(9), at(10, 30)]);
+    expect(starts(at(0), [{ start: at(9, 29), end: at(9, 45) }])).toEqual([at(9, 45), at(10, 30)]);
   });
   it('keep to the clock of the shop through a change of clocks', () => {
     // On 29 March 2026 clocks in Lisbon go from 01:00 to 02:00: half past one does not exist, nine o’clock is at 08:00 UTC.
@@ -157,6 +161,7 @@ describe('appointments', () => {
   it('come as a calendar file that nothing typed can break', () => {
     const person = { name: 'A "B"\r\nX-EVIL:1', email: 'a@moonmail.test' };
     const text = calendarFile({
+      changes: 0,
       uid: 'u',
       start: at(9),
       end: at(9, 30),
@@ -231,7 +236,9 @@ describe('whole funnels', () => {
   it('keep the order form of a funnel that begins with its checkout, and lead down to it', () => {
     const design = DESIGNS.find(({ template }) => template === 'direct-link') as (typeof DESIGNS)[number];
     const drawn = dress(drawFunnel('direct-link', { product }, newId), design, { product }, newId);
-    const elements = allElements(drawn.pages[drawn.graph.entryId] as never);
+    const first = drawn.pages[drawn.graph.entryId];
+    expect(first).toMatchObject({ title: product.name, indexed: true });
+    const elements = allElements(first as never);
     expect(elements.some(({ type }) => type === 'order-form')).toBe(true);
     expect(elements.flatMap(actionsOf)).toContainEqual({ kind: 'scroll', target: 'order-form' });
     expect(elements.filter((element) => element.type === 'headline' && element.level === 1)).toHaveLength(1);

@@ -151,9 +151,12 @@ describe('a code meets', () => {
     expect(add(code({ percent: 10 }, { minimum: 20_000, payments: 'every' }))).toBe(6480);
     // for the first payment only, it was spent on the course, whatever that came to after it
     expect(add(code({ percent: 10 }, { minimum: 20_000 }))).toBe(7200);
-    // a free trial charged nothing yet: the upsell is the first charge above 0
-    const trial = { ...bought, lines: bought.lines.map((each) => ({ ...each, charged: 0, value: 0 })) };
-    expect(quote(input({ lines: [upsell], bought: trial, code: code({ percent: 10 }) })).dueToday).toBe(6480);
+    // a free trial charged nothing yet, but the code is promised to its first charge: none is left for the upsell
+    const trial = { ...bought, lines: bought.lines.map((each) => ({ ...each, value: 0 })) };
+    expect(quote(input({ lines: [upsell], bought: trial, code: code({ percent: 10 }) })).dueToday).toBe(7200);
+    // a gift promises nothing: the upsell is the first charge above 0
+    const gift = { ...bought, lines: bought.lines.map((each) => ({ ...each, amount: 0, value: 0 })) };
+    expect(quote(input({ lines: [upsell], bought: gift, code: code({ percent: 10 }) })).dueToday).toBe(6480);
     expect(add(code({ fixed: 1000 }))).toBe(7200);
   });
 });

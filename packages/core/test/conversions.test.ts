@@ -9,6 +9,7 @@ import {
   NewConversionRuleSchema,
   normalKey,
   readTemplate,
+  toldWords,
 } from '../src/conversions';
 import { askedCategories, DEFAULT_CONSENT, mayRun } from '../src/shop';
 import { clickIdsOf, DataLayerEntrySchema, momentEntry, type TrackedEvent } from '../src/tracking';
@@ -39,6 +40,7 @@ describe('moments', () => {
     expect(isMoment('purchase', { kind: 'order.paid', data: {} })).toBe(true);
     expect(isMoment('purchase', { kind: 'offer.taken', data: { role: 'upsell' } })).toBe(true);
     expect(isMoment('purchase', { kind: 'offer.taken', data: { role: 'bump' } })).toBe(false);
+    expect([true, undefined].map((again) => isMoment('lead', { kind: 'lead.submitted', data: { form: 'el_1', again } }))).toEqual([false, true]);
     expect(isMoment('lead_good', { kind: 'lead.judged', data: { isGood: true } })).toBe(true);
     expect(isMoment('lead_good', { kind: 'lead.judged', data: { isGood: false } })).toBe(false);
     expect(isMoment('lead_poor', { kind: 'lead.judged', data: { isGood: false } })).toBe(true);
@@ -53,6 +55,7 @@ describe('moments', () => {
       expect(entry).toMatchObject({ event: name, id: 'evt_000001', value: 19.5, currency: 'EUR' });
       expect(DataLayerEntrySchema.parse(entry)).toEqual(entry);
       expect(momentEntry({ ...event, mode: 'test' }, 'EUR')).toBeUndefined();
+      expect(momentEntry({ ...event, data: { ...event.data, again: true } }, 'EUR')).toBeUndefined();
     }
   });
 });
@@ -126,4 +129,20 @@ it('click ids are taken from an address whole or not at all', () => {
   expect(clickIdsOf({ sky_click: 'abc', utm_source: 'x' })).toEqual({ sky_click: 'abc' });
   expect(clickIdsOf({ sky_click: 'a'.repeat(201) })).toBeUndefined();
   expect(clickIdsOf({ sky_click: ['a', 'b'], click_id: '' })).toBeUndefined();
+});
+
+describe('what the question for consent says', () => {
+  it('is made of the rules: when ad platforms are told, and with what', () => {
+    expect(toldWords([])).toBe('');
+    expect(toldWords([{ moment: 'purchase', keys: [] }])).toBe('They are told when you buy something.');
+    expect(
+      toldWords([
+        { moment: 'purchase', keys: ['email', 'click'] },
+        { moment: 'product_viewed', keys: ['country', 'address'] },
+        { moment: 'purchase', keys: ['email'] },
+      ]),
+    ).toBe(
+      'They are told when you look at a product and buy something, with your email address and country in scrambled form, the ad that you pressed, and the IP address of your connection.',
+    );
+  });
 });

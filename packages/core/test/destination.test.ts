@@ -11,6 +11,8 @@ describe('reverse charge', () => {
     ['found right elsewhere, of no country of the union', { country: 'NL', taxNumber: 'GB 123 4567 82', validTaxNumber: true }, false],
     ['found right elsewhere, with the letters Greece writes', { country: 'NL', taxNumber: 'EL094259216', validTaxNumber: true }, true],
     ['of the union while the goods leave it', { country: 'US', taxNumber: 'PL5260001246' }, false],
+    ['of another country while the goods stay at home', { country: 'PT', taxNumber: 'PL5260001246' }, false],
+    ['found right elsewhere, while they stay at home', { country: 'PT', taxNumber: 'PL5260001246', validTaxNumber: true }, false],
   ])('with a number %s', (_words, buyer, granted) => {
     expect(quote(input({ buyer: { country: 'NL', ...buyer } })).reverseCharge).toBe(granted);
   });

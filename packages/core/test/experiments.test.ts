@@ -1,4 +1,3 @@
-import binomial from '@stdlib/random-base-binomial';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -8,6 +7,7 @@ import {
   decideExperiment,
   ExperimentResultInputSchema,
   experimentResult,
+  type Kept,
   perVisitor,
   planExperiment,
   rateInterval,
@@ -18,7 +18,7 @@ import {
   twoProportions,
   welch,
 } from '../src/experiments';
-import { seededRandom } from '../src/statistics';
+import { binomialSampler, seededRandom } from '../src/statistics';
 
 const arm = (name: string, visitors: number, converted: number, more: object = {}) => ({ name, share: 1, visitors, converted, ...more });
 
@@ -34,10 +34,11 @@ describe('a plan', () => {
 
   it('lasts full weeks, and says when nobody comes or it takes too long', () => {
     const plan = (dailyEntrants: number, change = 0.2) => planExperiment({ goal: 'conversion', rate: 0.1, change, arms: 2, dailyEntrants });
-    // 7,682 visitors at 200 a day are 38.4 days, six weeks.
-    expect(plan(200)).toMatchObject({ perArm: 3841, visitors: 7682, days: 42, weeks: 6, isTooLong: false });
+    // For a single look 3,841 in each arm; for the rule that decides 13.3019 × (0.1 × 0.9 + 0.12 × 0.88) ÷ 0.02² = 6,504.6.
+    // 13,010 visitors at 300 a day are 43.4 days, seven weeks.
+    expect(plan(300)).toMatchObject({ perArm: 6505, plainPerArm: 3841, visitors: 13_010, days: 49, weeks: 7, isTooLong: false });
     expect(plan(0)).toMatchObject({ days: null, weeks: null, isTooLong: true });
-    expect(plan(20)).toMatchObject({ weeks: 55, isTooLong: true });
+    expect(plan(20)).toMatchObject({ weeks: 93, isTooLong: true });
     expect(() => plan(200, 9.5)).toThrow('choose a smaller difference');
   });
 });
@@ -78,6 +79,22 @@ describe('statistics', () => {
     expect([three[0]?.best, three[0]?.loss, three[1]?.loss]).toEqual([expect.closeTo(1, 6), expect.closeTo(0, 4), expect.closeTo(0.8, 2)]);
   });
 
+  it('know the best of arms that are very unlike in size, and of very large ones', () => {
+    // One arm nobody knows, Beta(1, 1), against one that is 0.5 for sure, near enough: a half each, and E(max) = ∫ max(x, ½) = 5/8.
+    const [unknown, sure] = standings([
+      { converted: 0, visitors: 0 },
+      { converted: 5_000_000, visitors: 10_000_000 },
+    ]);
+    expect([unknown?.best, sure?.best]).toEqual([expect.closeTo(0.5, 3), expect.closeTo(0.5, 3)]);
+    expect([unknown?.loss, sure?.loss]).toEqual([expect.closeTo(1 / 8, 4), expect.closeTo(1 / 8, 4)]);
+    // z = 0.0001 ÷ √(2 × 0.09 ÷ 10⁷) = 0.7453: Φ(0.7453) = 0.772.
+    const [one] = standings([
+      { converted: 1_001_000, visitors: 10_000_000 },
+      { converted: 1_000_000, visitors: 10_000_000 },
+    ]);
+    expect(one?.best).toBeCloseTo(0.772, 3);
+  });
+
   it('decide by a p-value that never rises, and by an interval that leaves 0 out at the same moment', () => {
     // V = τ²: Λ = √½ exp(δ² ÷ (4 V)); with δ² = 16 V it is 0.70711 × e⁴ = 38.607, p = 0.02590.
     expect(alwaysValid({ difference: 4, variance: 1 }, 1)).toBeCloseTo(0.0259, 4);
@@ -111,6 +128,15 @@ describe('a test that is read', () => {
     expect(read([arm('now', 0, 0), arm('new', 0, 0)])).toMatchObject({ decision: { kind: 'go-on' }, sharesChance: 1 });
   });
 
+  it('keeps what was proved for its own direction: an arm that was clearly worse and is now a hair better does not win by it', () => {
+    const worse = read([arm('now', 5000, 650), arm('new', 5000, 500)]);
+    expect(worse.arms[1]?.against?.kept).toEqual({ better: 1, worse: expect.closeTo(worse.arms[1]?.against?.alwaysValid ?? 0, 12) });
+    const before = worse.arms.map(({ against }) => against?.kept ?? { better: 1, worse: 1 });
+    expect(read([arm('now', 50_000, 5000), arm('new', 50_000, 5001)], { before }).decision).not.toMatchObject({ kind: 'winner' });
+    const better = read([arm('now', 5000, 500), arm('new', 5000, 650)]).arms.map(({ against }) => against?.kept ?? { better: 1, worse: 1 });
+    expect(read([arm('now', 50_000, 5000), arm('new', 50_000, 5100)], { before: better }).decision).toEqual({ kind: 'winner', arm: 'new' });
+  });
+
   it('counts revenue of the whole funnel, those who buy nothing as 0', () => {
     const revenues = Array.from({ length: 200 }, (_, index) => (index % 4 === 0 ? 212_00 : 138_00));
     const { arms, decision } = read(
@@ -142,7 +168,7 @@ describe('a test that is read', () => {
 /** Seeded, so that what holds today holds tomorrow: each bound leaves four standard errors of the simulation itself. */
 describe('simulated many times', { timeout: 120_000 }, () => {
   const random = seededRandom(20_261);
-  const drawn = binomial.factory({ prng: random });
+  const drawn = (trials: number, chance: number) => binomialSampler(trials, chance, random)();
   /** A test of two arms looked at every day; whether it was ever decided, and after how many days. */
   const looked = (rates: [number, number], days: number, daily: number, tau: number): boolean => {
     const seen = [
@@ -177,6 +203,68 @@ describe('simulated many times', { timeout: 120_000 }, () => {
     expect(Math.abs(seen - 0.8)).toBeLessThan(4 * Math.sqrt((0.8 * 0.2) / 4000));
   });
 
+  it.each([
+    ['conversion', 2],
+    ['conversion', 6],
+    ['revenue', 2],
+    ['revenue', 6],
+  ] as const)('the rule that decides finds a planned difference of %s in %d arms as often as promised, looked at every day', (goal, count) => {
+    const rate = 0.1;
+    const change = 0.15;
+    // Who buys brings 100.00: the deviation of a visitor is 100.00 × √(0.1 × 0.9).
+    const deviation = 100_00 * Math.sqrt(rate * (1 - rate));
+    const common = { arms: count, dailyEntrants: 0, change };
+    const plan = planExperiment(goal === 'conversion' ? { ...common, goal, rate } : { ...common, goal, mean: rate * 100_00, deviation });
+    const days = 28;
+    const daily = plan.perArm / days;
+    const rates = [rate, rate * (1 + change), ...Array.from({ length: count - 2 }, () => rate)];
+    const draws = rates.map((each) => binomialSampler(Math.round(daily), each, random));
+    const found = share(400, () => {
+      const converted = rates.map(() => 0);
+      let before: Kept[] | undefined;
+      for (let day = 1; day <= days; day++) {
+        for (const [index, draw] of draws.entries()) converted[index] = (converted[index] ?? 0) + draw();
+        const { kept, decision } = decideExperiment({
+          goal,
+          difference: plan.difference,
+          isOver: false,
+          seed: 1,
+          before,
+          arms: rates.map((_rate, index) => {
+            const reached = converted[index] ?? 0;
+            return {
+              name: `arm ${index}`,
+              share: 1,
+              visitors: Math.round(daily) * day,
+              converted: reached,
+              revenues: Array.from({ length: reached }, () => 100_00),
+            };
+          }),
+        });
+        if (decision.kind === 'winner') return decision.arm === 'arm 1';
+        before = kept;
+      }
+      return false;
+    });
+    // Four standard errors of 400 tests are 8 points. With the visitors of a single look it was 48 % of two arms, and 26 % of six.
+    expect(Math.abs(found - 0.8)).toBeLessThan(0.08);
+    expect(plan.plainPerArm).toBeLessThan(plan.perArm);
+  });
+
+  it('numbers of buyers are drawn exactly, where few buy of many as well', () => {
+    const draw = binomialSampler(2000, 0.01, random);
+    const times = 40_000;
+    const all = Array.from({ length: times }, draw);
+    const mean = all.reduce((sum, each) => sum + each, 0) / times;
+    const variance = all.reduce((sum, each) => sum + (each - mean) ** 2, 0) / times;
+    // 20 and 19.8; standard errors √(19.8 ÷ 40,000) = 0.022 and 19.8 √(2 ÷ 40,000) = 0.14.
+    expect(Math.abs(mean - 20)).toBeLessThan(0.09);
+    expect(Math.abs(variance - 19.8)).toBeLessThan(0.56);
+    // At most 12 of 2,000 at 1 %: 0.0384 by its sum of chances.
+    expect(Math.abs(all.filter((each) => each <= 12).length / times - 0.0384)).toBeLessThan(4 * Math.sqrt((0.0384 * 0.9616) / times));
+    expect([binomialSampler(0, 0.5, random)(), binomialSampler(9, 0, random)(), binomialSampler(9, 1, random)()]).toEqual([0, 0, 9]);
+  });
+
   it('intervals of rates cover the true one as they say', () => {
     const seen = share(2000, () => {
       const rate = 0.02 + 0.3 * random();
@@ -198,6 +286,26 @@ describe('simulated many times', { timeout: 120_000 }, () => {
   });
 });
 
+it('draws very many buyers, with a few who bring far more, as if each were drawn one by one', { timeout: 60_000 }, () => {
+  const random = seededRandom(77);
+  const revenues = Array.from({ length: 6000 }, (_, index) => (index < 3 ? 400_000 : 1500 + Math.floor(random() * 4000)));
+  const visitors = 40_000;
+  const count = binomialSampler(visitors, revenues.length / visitors, random);
+  const means = Array.from({ length: 4000 }, () => {
+    let sum = 0;
+    for (let left = count(); left > 0; left--) sum += revenues[Math.floor(random() * revenues.length)] ?? 0;
+    return sum / visitors;
+  }).sort((one, other) => one - other);
+  const [low, high] = bootstrapInterval({ revenues, visitors }, 5);
+  const [wantedLow, wantedHigh] = [means[100] ?? 0, means[3900] ?? 0];
+  // Within a twentieth of the width: what both simulations leave open.
+  expect(Math.abs(low - wantedLow) / (wantedHigh - wantedLow)).toBeLessThan(0.05);
+  expect(Math.abs(high - wantedHigh) / (wantedHigh - wantedLow)).toBeLessThan(0.05);
+  // A normal interval would be as wide to both sides; three who bring much lie far above.
+  const mean = revenues.reduce((sum, value) => sum + value, 0) / visitors;
+  expect((high - mean) / (mean - low)).toBeGreaterThan(1.1);
+});
+
 it('is decided by the clock exactly as it is shown', () => {
   const reached = fc.tuple(fc.nat(900), fc.nat(900)).map(([visitors, converted]) => ({ visitors, converted: Math.min(visitors, converted) }));
   fc.assert(
@@ -211,7 +319,7 @@ it('is decided by the clock exactly as it is shown', () => {
         ),
       });
       const { decision, arms: shown } = experimentResult(input);
-      expect(decideExperiment(input)).toEqual({ decision, valid: shown.map(({ against }) => against?.alwaysValid ?? 1) });
+      expect(decideExperiment(input)).toEqual({ decision, kept: shown.map(({ against }) => against?.kept ?? { better: 1, worse: 1 }) });
     }),
     { numRuns: 12 },
   );

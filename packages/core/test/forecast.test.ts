@@ -47,6 +47,25 @@ describe('a forecast', () => {
     expect([found.spread.profit.low, found.spread.profit.high, found.spread.lossChance]).toEqual([found.profit, found.profit, 0]);
   });
 
+  it('takes the fixed fee once a payment, also where only a bump is paid, and of what is charged', () => {
+    const free = (bumps: object[]) => [{ id: 'letter', name: 'Free checkout', rate: typed(0.5), sale: sale(0), bumps }];
+    const bump = (id: string, share: number) => ({
+      id,
+      name: id,
+      rate: typed(share),
+      sale: sale(20_00, { gross: 24_60, goods: 5_00, sending: 1_00, commission: 2_00 }),
+    });
+    const alone = forecast(read({ stops: free([bump('torch', 0.4)]), refunds: typed(0), clickPrice: 0 }));
+    // 200 of 500 take it: 20.00 + 1.00 − 5.00 − 2.00 less 2 % of 24.60, rounded 0.49, and 0.30 a payment.
+    expect(alone.profit).toBeCloseTo(200 * (14_00 - 49 - 30), 6);
+    const two = forecast(read({ stops: free([bump('torch', 0.4), bump('wheel', 0.5)]), refunds: typed(0), clickPrice: 0 }));
+    // 500 × (1 − 0.6 × 0.5) = 350 pay, for 200 and 250 bumps.
+    expect(two.profit).toBeCloseTo(450 * (14_00 - 49) - 350 * 30, 6);
+    // A bump that is sold at a loss ranks as one.
+    const dear = forecast(read({ stops: free([{ ...bump('torch', 0.4), sale: sale(20_00, { goods: 30_00 }) }]), refunds: typed(0) }));
+    expect(dear.sensitivities.find(({ id }) => id === 'torch')?.change).toBeLessThan(0);
+  });
+
   it('says what a tenth more of each rate would earn, capped at all of them', () => {
     const { sensitivities } = forecast(read());
     // A tenth more of the opt-in or the checkout earns a tenth of all that follows: (4,066.80 − 460.00) ÷ 10 over 1,000.
@@ -58,6 +77,11 @@ describe('a forecast', () => {
       ['torch', 1.66],
       ['thanks', 0],
     ]);
+    // What comes to exactly the same is told as a tie.
+    expect(sensitivities.map(({ rank }) => rank)).toEqual([1, 1, 3, 4, 5]);
+    const few = forecast(read({ stops: [{ id: 'letter', name: 'Opt-in', rate: seen(1, 3), sale: sale(100) }] })).sensitivities[0];
+    // One of three is a third in the report, and reckoned with as (1 + 1) ÷ (3 + 2).
+    expect([few?.seen, few?.rate]).toEqual([1 / 3, 2 / 5]);
     const [first] = forecast(read({ entryId: 'checkout', stops: [{ id: 'checkout', name: 'Checkout', rate: typed(0.95), sale: sale(1_00) }] })).sensitivities;
     expect(first).toMatchObject({ rate: 0.95, raised: 1 });
   });

@@ -7,6 +7,7 @@ import {
   codesFromCsv,
   codesToCsv,
   decodeText,
+  doubledSkus,
   productsFromCsv,
   productsFromJson,
   productsToCsv,
@@ -295,5 +296,33 @@ describe('what goes out as CSV', () => {
       }),
       { numRuns: 400 },
     );
+  });
+});
+
+describe('SKUs of a file', () => {
+  const coded = (name: string, ...skus: string[]) => ({
+    name,
+    label: '',
+    editions: skus.map((sku, index) => ({ name: skus.length > 1 ? `No. ${index + 1}` : '', sku })),
+  });
+  it('are told where they stand on several products, in the file or the shop, whatever the capitals', () => {
+    expect(doubledSkus([coded('Star Wheel', 'ST-1'), coded('Torch', 'st-1 ', 'TO-2')], [coded('Map Pack', 'to-2'), coded('Guide', 'GU-1')])).toEqual([
+      'The SKU ST-1 is on “Star Wheel” and “Torch, No. 1”.',
+      'The SKU TO-2 is on “Torch, No. 2” and “Map Pack”.',
+    ]);
+  });
+  it('are nothing to be told of where each is one product’s, where none is given, or where only the shop has them twice', () => {
+    expect(
+      doubledSkus([coded('Star Wheel', ''), coded('Torch', ''), coded('Lamp', 'LA-1')], [coded('Map', 'MA-1'), coded('Guide', 'MA-1'), coded('Kit', '')]),
+    ).toEqual([]);
+  });
+  it('are told in words that somebody can read, however many there are', () => {
+    const told = doubledSkus(
+      Array.from({ length: 60 }, (_, index) => coded(`Thing ${index}`, `S-${index % 25}`)),
+      Array.from({ length: 9 }, (_, index) => coded(`Old ${index}`, 'S-0')),
+    );
+    expect(told).toHaveLength(21);
+    expect(told[0]).toBe('The SKU S-0 is on “Thing 0”, “Thing 25”, “Thing 50”, “Old 0” and 8 more.');
+    expect(told.at(-1)).toBe('5 more SKUs are on several products.');
   });
 });

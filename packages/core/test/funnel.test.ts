@@ -68,6 +68,14 @@ describe('conditions', () => {
     [{ fact: 'device', device: 'phone' }, { device: 'phone' }, true],
     [{ fact: 'language', language: 'pt' }, { language: 'de' }, false],
     [{ fact: 'returning', returning: false }, { returning: true }, false],
+    [{ fact: 'declined' }, { declined: [] }, false],
+    [{ fact: 'declined' }, { declined: ['stp_b'] }, true],
+    [{ fact: 'declined', stepId: 'stp_a' }, { declined: ['stp_b'] }, false],
+    [{ fact: 'declined', stepId: 'stp_a' }, {}, undefined],
+    [{ fact: 'saw', stepId: 'stp_a' }, { seen: ['stp_a', 'stp_b'] }, true],
+    [{ fact: 'saw', stepId: 'stp_a' }, { seen: [] }, false],
+    [{ fact: 'openedCheckout', opened: true }, { openedCheckout: true }, true],
+    [{ fact: 'openedCheckout', opened: false }, {}, undefined],
     [{ fact: 'hour', from: 22, until: 6 }, { now }, true],
     [{ fact: 'hour', from: 6, until: 23 }, { now }, false],
     [{ fact: 'weekday', days: [6, 7] }, { now }, true],
@@ -99,8 +107,12 @@ describe('conditions', () => {
       edition: plain,
       price: plain,
       country: plain,
+      step: () => 'Upsell 1',
     };
     expect(inWords({ all: [{ any: [rich, abroad] }, { not: owns }] }, names)).toBe('(order at least €200 or lives outside PT, ES) and not owns “Sketching”');
+    expect(inWords({ all: [{ fact: 'declined', stepId: 'stp_a' }, { fact: 'saw', stepId: 'stp_a' }, { fact: 'declined' }] }, names)).toBe(
+      'declined the offer on “Upsell 1” and saw “Upsell 1” and declined an offer',
+    );
   });
 });
 

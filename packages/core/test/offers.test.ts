@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { oneEdition, type Price, type Product } from '../src/catalog';
+import { type Step, setOwnPrice } from '../src/funnel';
 import { endsAt, isOfferedTo, isWhole, OfferSchema, offerAt, offeredBy, offerLine, offerOption, offerPrice } from '../src/offers';
 import { boughtBy, mergedQuote, quote, storedQuote } from '../src/pricing';
 import { input, line, NOW, wheel } from './support/cart';
@@ -52,6 +53,53 @@ describe('what an offer costs', () => {
     [null, { unit: 1_900, dearer: false }],
   ])('%o', (discount, expected) => {
     expect(offerPrice(offer({ discount }), onSale, NOW)).toMatchObject({ regular: 2_400, current: 1_900, ...expected });
+  });
+
+  it('is a price of its own, dearer too, whatever the catalog says, and nothing is struck through beside it', () => {
+    expect(offerPrice(offer({ ownPrice: 2_900 }), onSale, NOW)).toEqual({ regular: 2_900, current: 2_900, unit: 2_900, struck: null, dearer: false });
+    // 29.00 − 10 % = 26.10
+    const discount = { kind: 'percent', percent: 10, base: 'current' };
+    expect(offerPrice(offer({ ownPrice: 2_900, discount }), onSale, NOW)).toMatchObject({ unit: 2_610, struck: null });
+    const [charged] = quote(
+      input({ lines: [offerLine(offer({ ownPrice: 2_900, quantity: 2 }), onSale, 'upsell', () => undefined)], buyer: { country: 'PT' } }),
+    ).lines;
+    expect(charged?.amount).toBe(5_800);
+    // After its deadline it is the catalog’s price again.
+    const ended = offerAt(offer({ ownPrice: 2_900, deadline: { until: { kind: 'date', at: NOW }, afterwards: 'full-price' } }), null, NOW);
+    expect(ended && offerPrice(ended, onSale, NOW).unit).toBe(1_900);
+  });
+
+  it('is no price of its own where the buyer chooses among several, or names the amount', () => {
+    const several = product({ kind: 'one-time', regular: 2_400 }, { kind: 'one-time', regular: 4_800 });
+    const [, second] = several.editions[0]?.prices ?? [];
+    expect(offerPrice(offer({ ownPrice: 9_900 }), several, NOW).unit).toBe(2_400);
+    expect(offerPrice({ ...offer({ ownPrice: 9_900 }), priceId: second?.id ?? null }, several, NOW).unit).toBe(9_900);
+    expect(offerPrice(offer({ ownPrice: 9_900 }), product({ kind: 'pay-what-you-want', minimum: 100, suggested: 500 }), NOW).unit).toBe(500);
+    // One period of a plan, with its trial as it is.
+    const club = product({ kind: 'subscription', regular: 900, interval: { every: 1, unit: 'month' }, charges: null, trial: { days: 14, price: 0 } });
+    const { lines, later } = quote(input({ lines: [offerLine(offer({ ownPrice: 1_200 }), club, 'upsell', () => undefined)], buyer: { country: 'PT' } }));
+    expect([lines[0]?.amount, later[0]?.parts[0]?.amount]).toEqual([0, 1_200]);
+  });
+
+  it('is set on every page that shows it, and on no other offer', () => {
+    const step = (id: string, kind: 'sales' | 'checkout' | 'offer', sells: unknown[]) => ({ id, kind, name: id, slug: id, sells }) as unknown as Step;
+    const checkout = step('checkout', 'checkout', [offer({ ownPrice: 2_900 }), offer({ id: 'off_000002', place: 'bump' })]);
+    const graph = {
+      steps: [
+        step('sales', 'sales', [offer({ id: 'off_000003' })]),
+        step('other', 'sales', [offer({ id: 'off_000004', productId: 'prd_other00' })]),
+        checkout,
+        step('upsell', 'offer', [offer({ id: 'off_000005' })]),
+      ],
+    };
+    const operations = setOwnPrice(graph, checkout, offer({ ownPrice: 3_100 }));
+    const changed = operations.flatMap((operation) =>
+      operation.kind === 'changeStep' ? [[operation.stepId, operation.changes.sells?.map((each) => each.ownPrice)]] : [],
+    );
+    expect(changed).toEqual([
+      ['checkout', [3_100, null]],
+      ['sales', [3_100]],
+    ]);
   });
 
   it('is that of the price it names, else of its edition, else of the product', () => {
@@ -137,7 +185,7 @@ describe('an order and what was added to it', () => {
           ];
           quotes.push(quote(input({ shop, lines, bought: boughtBy(quotes) })));
         });
-        const whole = mergedQuote(quotes.map(storedQuote));
+        const whole = mergedQuote(quotes.map((each) => storedQuote(each)));
         const sum = (of: (one: (typeof quotes)[number]) => number) => quotes.reduce((all, one) => all + of(one), 0);
         expect(whole.dueToday).toBe(sum(({ dueToday }) => dueToday));
         expect(whole.tax).toBe(sum(({ tax }) => tax));

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bindName, elementRecordOf, newElement, type PageElement, saysPlainly } from '../src/elements';
 import { type IdKind, makeId } from '../src/ids';
-import { allElements, applyOperation, type Operation, type PageDocument, PageDocumentSchema, placeOnPage } from '../src/page';
+import { allElements, applyOperation, type Operation, type PageDocument, PageDocumentSchema, paragraphsOf, pastedBelow, placeOnPage } from '../src/page';
 import { buildSection, SECTIONS } from '../src/sections';
 import { BrandSchema, coloursFrom, contrast, DEFAULT_BRAND, luminance, paletteOf } from '../src/shop';
 import { salesPage } from '../src/templates';
@@ -143,5 +143,30 @@ describe('a brand’s palette', () => {
     expect(contrast('#000000', '#FFFFFF')).toBeCloseTo(21, 5);
     // #767676 is the lightest grey that reaches AA on white.
     expect(contrast('#767676', '#FFFFFF')).toBeCloseTo(4.54, 2);
+  });
+});
+
+describe('pasted paragraphs', () => {
+  it('are told by their lines, whatever ends them, without empty ones', () => {
+    expect(paragraphsOf('One\r\n\r\n Two \n\nThree\u2029Four\n')).toEqual(['One', 'Two', 'Three', 'Four']);
+  });
+
+  it('become texts below a headline, in their order and in one step back; elsewhere they may stand in the words', () => {
+    const headline = allElements(page).find(({ type }) => type === 'headline') as PageElement;
+    const operation = pastedBelow(page, headline.id, ['Two', 'Three'], newId);
+    if (!operation) throw new Error('nothing below');
+    const { page: after, inverse } = applyOperation(page, operation);
+    expect(PageDocumentSchema.safeParse(after).success).toBe(true);
+    const column = after.sections.flatMap(({ columns }) => columns).find(({ elements }) => elements.some(({ id }) => id === headline.id));
+    const at = column?.elements.findIndex(({ id }) => id === headline.id) ?? -1;
+    expect(column?.elements.slice(at, at + 3)).toMatchObject([
+      { id: headline.id },
+      { type: 'text', words: [{ type: 'text', text: 'Two' }] },
+      { type: 'text', words: [{ type: 'text', text: 'Three' }] },
+    ]);
+    expect(applyOperation(after, inverse).page).toEqual(page);
+    const text = allElements(page).find(({ type }) => type === 'text') as PageElement;
+    expect(pastedBelow(page, text.id, ['Two'], newId)).toBeNull();
+    expect(pastedBelow(page, headline.id, [], newId)).toBeNull();
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Price } from '../src/catalog';
-import { dateWords, laterWords, lineSteps, partWords, quote } from '../src/pricing';
+import { dateWords, laterWords, lineSteps, partWords, quote, sumTable, sumText } from '../src/pricing';
 import { code, exclusive, input, line, wheel } from './support/cart';
 
 const monthly = { every: 1, unit: 'month' as const };
@@ -82,5 +82,32 @@ describe('how a line adds up', () => {
     const price: Price = { kind: 'one-time', regular: 10_000, sale: { amount: 8000 } };
     const discount = { kind: 'percent' as const, percent: 10, base: 'regular' as const };
     expect(steps({ lines: [line({ price, discount })] })).toContain('The offer’s discount came out dearer, so the current price holds: €80.00');
+  });
+});
+
+describe('the table of what was bought, in plain text', () => {
+  it('adds up under reverse charge, and names who accounts for the tax', () => {
+    // 138.00 contain 25.81 at NL's 21 %: 23.95; without them 114.05 are due.
+    const given = input({ buyer: { country: 'NL', taxNumber: 'NL123456782B12' } });
+    expect(sumText(sumTable(quote(given), 'Paid'))).toEqual([
+      'Course: €138.00',
+      'Tax taken off (reverse charge): −€23.95',
+      'Paid: €114.05',
+      'Reverse charge: the buyer accounts for the tax',
+      'Tax number of the buyer: NL123456782B12',
+    ]);
+  });
+  it('has code, shipping, tax and which payment it is', () => {
+    const plan = line({ id: 'p', productId: 'plan', price: { kind: 'instalments', regular: 18_000, count: 4, interval: { every: 1, unit: 'month' } } });
+    const rows = sumText(sumTable(quote(input({ lines: [plan, wheel], buyer: { country: 'PT' }, code: code({ percent: 10 }) })), 'Paid'));
+    // 45.00 and 24.00 less 10 % are 62.10, and a plan of 180.00 ships free; of 40.50 and 21.60 are 23/123 tax: 7.57 + 4.04.
+    expect(rows.slice(0, 6)).toEqual([
+      'Course, 1st of 4 payments: €45.00',
+      'Wheel: €24.00',
+      'Code NIGHT: −€6.90',
+      'Shipping to Portugal: Free',
+      'Paid: €62.10',
+      'includes €11.61 tax (Portugal 23 %)',
+    ]);
   });
 });

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type RefundInput, RefundInputSchema, refund } from '../src/orders';
+import { type RefundInput, RefundInputSchema, refund, refundedNet } from '../src/orders';
+import { remainingNet } from '../src/partners';
 
 const paid: RefundInput['lines'] = [
   { id: 'course', total: 13_800, tax: 2395, refunded: 0 },
@@ -8,6 +9,12 @@ const paid: RefundInput['lines'] = [
 ];
 
 describe('a refund', () => {
+  it('is without tax what it is by the running total, and not by rounding anew', () => {
+    // 0.05 of 0.10 with 0.03 tax: round(3 × 5 ÷ 10) = 2 tax, so 0.03; 7 × 5 ÷ 10 would be rounded to 0.04.
+    expect(refundedNet({ total: 10, tax: 3, refunded: 5 })).toBe(3);
+    expect(remainingNet({ total: 10, net: 7, refunded: 5 })).toBe(4);
+    expect(refund({ lines: [{ id: 'a', total: 10, tax: 3, refunded: 0 }], refund: [{ id: 'a', amount: 5 }] })).toMatchObject({ tax: 2, net: 3 });
+  });
   it('returns tax in proportion, rounded at the running total', () => {
     // 46.00 of 138.00: 23.95 × 4600 ÷ 13800 = 7.9833 → 7.98
     expect(refund({ lines: paid, refund: [{ id: 'course', amount: 4600 }] }).lines).toEqual([
@@ -47,6 +54,7 @@ describe('a refund', () => {
           const tax = Math.floor((total * share) / 100);
           let refunded = 0;
           let returnedTax = 0;
+          let returnedNet = 0;
           for (const cut of [...cuts, total]) {
             const amount = Math.min(cut, total - refunded);
             if (amount === 0) break;
@@ -55,6 +63,10 @@ describe('a refund', () => {
             expect(result.tax).toBeLessThanOrEqual(amount);
             refunded += amount;
             returnedTax += result.tax;
+            returnedNet += result.net;
+            // The report's figure and the partner's base are what the refunds themselves say, at every moment.
+            expect(refundedNet({ total, tax, refunded })).toBe(returnedNet);
+            expect(remainingNet({ total, net: total - tax, refunded })).toBe(total - tax - returnedNet);
           }
           expect([refunded, returnedTax]).toEqual([total, tax]);
         },

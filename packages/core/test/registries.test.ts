@@ -9,7 +9,7 @@ import { formatMoney } from '../src/money';
 import { newOffer, OfferSchema } from '../src/offers';
 import { isPersonalPage, type PageDocument, PageDocumentSchema, readPage } from '../src/page';
 import { buildSection, SECTIONS } from '../src/sections';
-import { DEFAULT_BRAND } from '../src/shop';
+import { DEFAULT_BRAND, NO_SELLER } from '../src/shop';
 import { drawFunnel, TEMPLATES } from '../src/templates';
 import { EVENTS, eventWords } from '../src/tracking';
 
@@ -152,13 +152,19 @@ describe('each check', () => {
     contactEmail: 'ines@perigeelane.test',
     mode: 'live' as const,
     brand: DEFAULT_BRAND,
+    seller: { ...NO_SELLER, name: 'Perigee Lane, Lda.', address: 'Rua do Luar 14, Coimbra' },
+    legal: { privacy: 'What we keep.', terms: 'How you order.', withdrawal: 'Within 14 days.' },
   };
+  const withSettings = (changes: object) => (funnel: CheckedFunnel) =>
+    void Object.assign(funnel, { shop: { ...funnel.shop, settings: { ...settings, ...changes } } });
   const sound = (): CheckedFunnel => ({
     graph,
     // As its seller has written it.
     pages: JSON.parse(JSON.stringify(pages).replaceAll(',"placeholder":true', '')),
     products: { [product.id]: structuredClone(product) },
     shop: { settings, taxTable: [], shippingTable: [] },
+    otherNames: [],
+    otherSteps: [],
     waitingDomains: [],
     takesCards: true,
   });
@@ -206,6 +212,10 @@ describe('each check', () => {
     ['missing-form', 'blocking', (funnel) => void Object.assign(funnel.pages, { [checkout]: page(newElement('headline', newId)) })],
     ['no-payment', 'warning', (funnel) => void Object.assign(funnel, { takesCards: false })],
     ['domain-waits', 'warning', (funnel) => void Object.assign(funnel, { waitingDomains: ['sky.example.test'] })],
+    ['legal-pages', 'blocking', withSettings({ seller: undefined })],
+    ['legal-pages', 'blocking', withSettings({ legal: { ...settings.legal, privacy: 'Kept by [whom].' } })],
+    ['legal-pages-to-write', 'warning', withSettings({ mode: 'test', seller: undefined })],
+    ['terms-unwritten', 'warning', withSettings({ legal: { ...settings.legal, terms: '' } })],
     ['no-shipping', 'blocking', withProduct({ kind: 'physical' })],
     ['nothing-delivered', 'warning', withProduct({ kind: 'digital' })],
     [
@@ -218,6 +228,14 @@ describe('each check', () => {
       },
     ],
     ['placeholders', 'blocking', (funnel) => void elementsOf(funnel, graph.entryId).push(newElement('text', newId) as never)],
+    [
+      'placeholders-to-write',
+      'warning',
+      (funnel) => {
+        withSettings({ mode: 'test' })(funnel);
+        elementsOf(funnel, graph.entryId).push(newElement('text', newId) as never);
+      },
+    ],
     [
       'placeholders',
       'blocking',
@@ -258,7 +276,50 @@ describe('each check', () => {
     ],
     ['dear-bumps', 'warning', withBump({ quantity: 2 })],
     ['ticked-bumps', 'warning', withBump({ bump: { ticked: true } })],
+    [
+      'own-price-of-many',
+      'blocking',
+      (funnel) => {
+        const twice = product.editions.map((edition) => ({
+          ...edition,
+          prices: edition.prices.flatMap((option) => [option, { ...option, id: newId('price') }]),
+        }));
+        withProduct({ editions: twice })(funnel);
+        withBump({ ownPrice: 9_900 })(funnel);
+      },
+    ],
+    ['own-prices-differ', 'blocking', changeStep(checkout, (step) => ({ sells: step.sells.map((each) => ({ ...each, ownPrice: 9_900 })) }))],
+    [
+      'deadline-untold',
+      'warning',
+      withOffers(1, { sells: [{ ...newOffer(newId('offer'), product.id), deadline: { until: { kind: 'minutes', minutes: 15 }, afterwards: 'gone' } }] }),
+    ],
+    [
+      'countdown-to-nothing',
+      'warning',
+      (funnel) => {
+        withOffers(1)(funnel);
+        const offer = funnel.graph.steps.at(-1)?.id ?? '';
+        Object.assign(funnel.pages, { [offer]: page(newElement('countdown', newId), newElement('offers', newId)) });
+      },
+    ],
     ['just-bought', 'warning', withOffers(1, { sells: [newOffer(newId('offer'), product.id)] })],
+    [
+      'two-products',
+      'blocking',
+      (funnel) => {
+        funnel.products.prd_other00000 = { ...structuredClone(product), id: 'prd_other00000', name: 'Sketching' };
+        changeStep(checkout, (step) => ({ sells: step.sells.map((each) => ({ ...each, productId: 'prd_other00000' })) }))(funnel);
+      },
+    ],
+    [
+      'other-names',
+      'warning',
+      (funnel) => {
+        Object.assign(funnel, { otherNames: ['Moon Month'] });
+        elementsOf(funnel, graph.entryId).push({ ...newElement('text', newId), words: words('As in Moon Month, but brighter.') } as never);
+      },
+    ],
     ['many-offers', 'warning', withOffers(3)],
     ['loop', 'blocking', withOffers(2, { back: true })],
     [
@@ -286,11 +347,55 @@ describe('each check', () => {
     expect(checkFunnel(funnel).filter(({ check }) => check === 'text-alternatives')).toEqual([]);
   });
 
+  it('lets a page be about what a bundle brings, and what has closed lead to something else', () => {
+    const other = { ...structuredClone(product), id: 'prd_other00000', name: 'Whole sky' };
+    const about = (changes: Partial<Step>, bundle: string[]) => {
+      const funnel = sound();
+      funnel.products[other.id] = { ...other, bundle: bundle.map((productId) => ({ productId, editionId: 'edn_any0000000', quantity: 1 })) };
+      changeStep(checkout, (step) => ({ sells: step.sells.map((each) => ({ ...each, productId: other.id })) }))(funnel);
+      changeStep(graph.entryId, () => changes)(funnel);
+      return checkFunnel(funnel).flatMap(({ check, stepId, message }) => (check === 'two-products' && stepId === graph.entryId ? [message] : []));
+    };
+    expect(about({}, [])).toEqual([
+      'This page is about “First Light”, but the checkout it leads to, “Checkout”, sells “Whole sky”. Choose the same product at both.',
+    ]);
+    expect(about({}, [product.id])).toEqual([]);
+    expect(about({ kind: 'closed' }, [])).toEqual([]);
+    expect(about({ kind: 'waiting-list' }, [])).toEqual([]);
+  });
+
+  it('names a product only where it stands as a word of its own, and is not within the name of what is sold', () => {
+    const named = (otherNames: string[], text: string) => {
+      const funnel = { ...sound(), otherNames };
+      elementsOf(funnel, graph.entryId).push({ ...newElement('text', newId), words: words(text) } as never);
+      return checkFunnel(funnel).flatMap(({ check, message }) => (check === 'other-names' ? [message] : []));
+    };
+    expect(named(['Orbit'], 'Orbits and all that. In orbit.')).toEqual([]);
+    expect(named(['Ink'], 'Ink runs.')).toEqual([]);
+    expect(named([product.name.slice(0, 5)], `${product.name.slice(0, 5)} of all`)).toEqual([]);
+    expect(named(['Orbit'], 'Everybody who has ever bought Orbit wants to see more of it.')).toEqual([
+      'This page names “Orbit”, which this funnel does not sell: “…ody who has ever bought Orbit wants to see more of it…”. Change it, unless it is meant.',
+    ]);
+  });
+
   it('is tried here', () => {
     const tried = ['nothing-sold', 'archived-product', 'switched-off-product', 'missing-form', 'no-payment', 'domain-waits', 'no-shipping', 'sold-alone'];
-    const ofPages = ['placeholders', 'nothing-delivered', 'one-headline', 'text-alternatives', 'button-targets'];
-    const ofOffers = ['gone-offers', 'broken-offers', 'dearer-offers', 'dear-bumps', 'ticked-bumps', 'just-bought', 'many-offers'];
-    const ofMaps = ['loop', 'no-way-on', 'unreachable', 'condition-on-nothing'];
-    expect(CHECKS.map(({ check }) => check).toSorted()).toEqual([...tried, ...ofPages, ...ofOffers, ...ofMaps].toSorted());
+    const ofPages = ['placeholders', 'placeholders-to-write', 'nothing-delivered', 'one-headline', 'text-alternatives', 'button-targets'];
+    const ofOffers = [
+      'gone-offers',
+      'broken-offers',
+      'dearer-offers',
+      'dear-bumps',
+      'ticked-bumps',
+      'just-bought',
+      'many-offers',
+      'deadline-untold',
+      'countdown-to-nothing',
+      'own-price-of-many',
+      'own-prices-differ',
+    ];
+    const ofLaw = ['legal-pages', 'legal-pages-to-write', 'terms-unwritten'];
+    const ofMaps = ['loop', 'no-way-on', 'unreachable', 'condition-on-nothing', 'two-products', 'other-names'];
+    expect(CHECKS.map(({ check }) => check).toSorted()).toEqual([...tried, ...ofPages, ...ofOffers, ...ofMaps, ...ofLaw].toSorted());
   });
 });

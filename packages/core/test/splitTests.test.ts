@@ -47,7 +47,14 @@ const withPage = (...operations: Operation[]): Shown => ({
   pages: { ...funnel.pages, [landing]: operations.reduce((current, each) => applyOperation(current, each).page, page) },
 });
 const withGraph = (...operations: Parameters<typeof applyToGraph>[1]): Shown => ({ ...funnel, graph: applyToGraph(graph, operations).graph });
-const names = { money: String, product: (id: string) => (id === offer.productId ? 'Course' : id), edition: String, price: () => 'Once', country: String };
+const names = {
+  money: String,
+  product: (id: string) => (id === offer.productId ? 'Course' : id),
+  edition: String,
+  price: () => 'Once',
+  country: String,
+  step: String,
+};
 
 describe('the arm of a visitor', () => {
   const arms = [
@@ -70,6 +77,13 @@ describe('the arm of a visitor', () => {
     const both = visitors.filter((visitor) => spread(`exp_one ${visitor}`) < 0.5 && spread(`exp_two ${visitor}`) < 0.5).length;
     // A quarter of all, within four standard deviations: √(20,000 × ¼ × ¾) = 61.
     expect(Math.abs(both - visitors.length / 4)).toBeLessThan(245);
+    const even = [
+      { name: 'Original', share: 1 },
+      { name: 'B', share: 1 },
+    ];
+    const same = visitors.filter((visitor) => assignArm(visitor, 'exp_one', even).name === assignArm(visitor, 'exp_two', even).name).length;
+    // Half of all, within four standard deviations: √(20,000 × ½ × ½) = 71.
+    expect(Math.abs(same - visitors.length / 2)).toBeLessThan(284);
   });
   it('is found again by the id of what is opened', () => {
     expect(splitArm(inArm(landing, 'arm_1'))).toEqual({ id: landing, armId: 'arm_1' });
@@ -145,9 +159,9 @@ describe('an arm', () => {
 describe('a plan from the shop’s own figures', () => {
   const seen: Baseline = { days: 28, visitors: 5600, dailyEntrants: 200, rate: 0.1, mean: null, deviation: null };
   it('says how many visitors and weeks a difference needs', () => {
-    expect(plannedFrom(seen, { goal: 'leads', change: 0.2, arms: 2 })).toMatchObject({ plan: { perArm: 3841, weeks: 6 }, problem: null });
-    // 2 × 2.80159² × 4,000² ÷ 200² = 6,279.1 visitors per arm for 10 % of a mean of 20.00.
-    expect(plannedFrom({ ...seen, rate: null, mean: 2000, deviation: 4000 }, { goal: 'revenue', change: 0.1, arms: 2 }).plan?.perArm).toBe(6280);
+    expect(plannedFrom(seen, { goal: 'leads', change: 0.2, arms: 2 })).toMatchObject({ plan: { perArm: 6505, weeks: 10 }, problem: null });
+    // 13.3019 × 2 × 4,000² ÷ 200² = 10,641.5 visitors per arm for 10 % of a mean of 20.00; 6,280 for a single look.
+    expect(plannedFrom({ ...seen, rate: null, mean: 2000, deviation: 4000 }, { goal: 'revenue', change: 0.1, arms: 2 }).plan?.perArm).toBe(10_642);
   });
   it.each<[Partial<Baseline>, 'leads' | 'revenue', number, string]>([
     [{ visitors: 0, rate: null }, 'leads', 0.1, 'Nobody came here in the last 28 days'],
@@ -163,8 +177,8 @@ describe('a plan from the shop’s own figures', () => {
   });
   it('warns of a last day that comes too early', () => {
     const { plan } = plannedFrom(seen, { goal: 'leads', change: 0.2, arms: 2 });
-    expect(tooEarly(plan, 200, 7)).toContain('about 1,400 of the 7,682 visitors');
-    expect(tooEarly(plan, 200, 39)).toBeNull();
+    expect(tooEarly(plan, 200, 7)).toContain('about 1,400 of the 13,010 visitors');
+    expect(tooEarly(plan, 200, 66)).toBeNull();
     expect(tooEarly(null, 200, 7)).toBeNull();
   });
 });

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { ProductSchema } from '../src/catalog';
 import { type Graph, GraphSchema, nextStep, STEP_KINDS, stopsInOrder } from '../src/funnel';
 import { type IdKind, makeId } from '../src/ids';
 import { bumpsOf } from '../src/offers';
 import { allElements, PageDocumentSchema } from '../src/page';
-import { copyFunnel, drawFunnel, stepPage, TEMPLATES } from '../src/templates';
+import { copyFunnel, drawFunnel, mainProductOf, stepPage, TEMPLATES, withMovedProducts } from '../src/templates';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const named = (name: string) => ({ id: newId('product'), name, pictureIds: [], included: [] });
@@ -63,7 +64,11 @@ describe('what stands after the payment', () => {
 
 describe('a funnel of one’s own', () => {
   it('is copied whole, with ids of its own and buttons that lead to its own stops', () => {
-    const { graph, pages } = drawFunnel('gift-then-offer', { ...products, extras }, newId);
+    const drawn = drawFunnel('gift-then-offer', { ...products, extras }, newId);
+    const { pages } = drawn;
+    // A condition about a step is about the copy's own step.
+    const asksOwnStep = { fact: 'saw' as const, stepId: drawn.graph.entryId };
+    const graph = { ...drawn.graph, routes: drawn.graph.routes.map((route, index) => (index === 0 ? { ...route, condition: asksOwnStep } : route)) };
     const copy = copyFunnel(graph, pages, newId);
     expect(lines(copy.graph)).toEqual(lines(graph));
     const ids = [...graph.steps.flatMap((step) => [step.id, ...step.sells.map(({ id }) => id)]), ...graph.routes.map(({ id }) => id)];
@@ -73,6 +78,75 @@ describe('a funnel of one’s own', () => {
       .flatMap(allElements)
       .flatMap((element) => (element.type === 'button' && element.action.kind === 'step' ? [element.action.stepId] : []));
     expect(targets).toHaveLength(1);
+    expect(copy.graph.routes[0]?.condition).toEqual({ fact: 'saw', stepId: copy.graph.entryId });
     expect(copy.graph.steps.map(({ id }) => id)).toEqual(expect.arrayContaining(targets));
+  });
+});
+
+describe('a copy about another product', () => {
+  const product = (name: string, regular: number) => {
+    const price = regular === 0 ? { kind: 'free' } : { kind: 'one-time', regular };
+    return ProductSchema.parse({
+      ...{ id: newId('product'), name, kind: 'service', pictures: [], files: [], archivedAt: null, createdAt: 1, updatedAt: 1 },
+      editions: [{ id: newId('edition'), prices: [{ id: newId('price'), price }] }],
+    });
+  };
+  const [course, calendar, other, chart] = [product('First Light', 13_800), product('Moon Month', 0), product('Deep Sky', 9_900), product('Star Chart', 0)];
+  const drawn = drawFunnel('gift-then-offer', { product: course, gift: calendar, extras }, newId);
+  const [entry, ...rest] = drawn.graph.steps;
+  if (!entry) throw new Error('There is no first step.');
+  const { id: priceId } = course.editions[0]?.prices[0] ?? { id: '' };
+  const condition = {
+    all: [
+      { fact: 'bought' as const, what: { by: 'price' as const, priceId } },
+      { not: { fact: 'owned' as const, what: { by: 'product' as const, productId: calendar.id } } },
+    ],
+  };
+  const asking = {
+    pages: Object.fromEntries(
+      Object.entries(drawn.pages).map(([id, page]) => [
+        id,
+        { ...page, sections: page.sections.map((section) => ({ ...section, show: { kind: 'when' as const, condition } })) },
+      ]),
+    ),
+    graph: {
+      ...drawn.graph,
+      steps: [{ ...entry, name: 'First Light, in short', slug: 'first-light' }, ...rest],
+      routes: drawn.graph.routes.map((route) => ({ ...route, condition })),
+    },
+  };
+
+  it('sells and gives the other ones at every step, and asks for them in every condition', () => {
+    expect(mainProductOf(drawn.graph)).toBe(course.id);
+    const moved = withMovedProducts(asking, [
+      { from: course, to: other },
+      { from: calendar, to: chart },
+    ]);
+    const all = JSON.stringify(moved);
+    for (const id of [course.id, calendar.id, priceId]) expect(all).not.toContain(id);
+    expect(mainProductOf(moved.graph)).toBe(other.id);
+    expect(moved.graph.routes[0]?.condition).toEqual({
+      all: [{ fact: 'bought', what: { by: 'product', productId: other.id } }, { not: { fact: 'owned', what: { by: 'product', productId: chart.id } } }],
+    });
+    expect(moved.graph.steps[0]).toMatchObject({ name: 'Deep Sky, in short', slug: 'deep-sky' });
+    expect(
+      Object.values(moved.pages)
+        .map(({ title }) => title)
+        .join(),
+    ).not.toContain('First Light');
+    for (const page of Object.values(moved.pages)) expect(PageDocumentSchema.parse(page)).toEqual(page);
+    // What stands beside it stays.
+    expect(moved.graph.steps.flatMap(bumpsOf)).toEqual(drawn.graph.steps.flatMap(bumpsOf));
+  });
+
+  it('stays as it is where nothing is moved', () => expect(withMovedProducts(asking, [])).toEqual(asking));
+
+  it('keeps an address that another step has, and a name that there is no room for', () => {
+    const [first, second, ...more] = asking.graph.steps;
+    if (!first || !second) throw new Error('There are too few steps.');
+    const twice = { ...asking, graph: { ...asking.graph, steps: [first, { ...second, slug: 'deep-sky' }, ...more] } };
+    const long = { ...other, name: `Deep Sky ${'x'.repeat(75)}` };
+    expect(withMovedProducts(twice, [{ from: course, to: other }]).graph.steps[0]).toMatchObject({ slug: 'first-light' });
+    expect(withMovedProducts(asking, [{ from: course, to: long }]).graph.steps[0]).toMatchObject({ name: 'First Light, in short' });
   });
 });

@@ -1,10 +1,12 @@
-import { CONSENT_CATEGORIES, type ConsentSettings } from '@ruta/core/shop';
+import { type AskedConsent, CONSENT_CATEGORIES } from '@ruta/core/shop';
 
 /** The question for consent as one page asks it. */
 export interface ConsentQuestionView {
-  settings: ConsentSettings;
+  settings: AskedConsent;
   /** Fingerprint of the wording: who answered another one is asked again. */
   wording: string;
+  /** Where it can be read what is kept; empty where that is nowhere. */
+  policyUrl: string;
 }
 
 const NAMES = { statistics: 'Statistics', marketing: 'Marketing' } as const;
@@ -13,7 +15,7 @@ const NAMES = { statistics: 'Statistics', marketing: 'Marketing' } as const;
  * The question for consent. Its script shows it to whoever has not answered this wording; yes and no are the same two
  * presses away and look alike. Without script nothing runs that would need an answer.
  */
-export function ConsentQuestion({ settings, wording }: ConsentQuestionView) {
+export function ConsentQuestion({ settings, wording, policyUrl }: ConsentQuestionView) {
   const asked = CONSENT_CATEGORIES.filter((category) => settings[category].isAsked);
   return (
     <aside className="consent" id="consent" data-wording={wording} aria-labelledby="consent-title" tabIndex={-1} hidden>
@@ -22,8 +24,8 @@ export function ConsentQuestion({ settings, wording }: ConsentQuestionView) {
       </p>
       <p>
         {settings.text}{' '}
-        {settings.policyUrl ? (
-          <a href={settings.policyUrl} target="_blank" rel="noreferrer">
+        {policyUrl ? (
+          <a href={policyUrl} target="_blank" rel="noreferrer">
             Privacy policy
           </a>
         ) : null}
@@ -34,6 +36,7 @@ export function ConsentQuestion({ settings, wording }: ConsentQuestionView) {
             <input type="checkbox" name={category} />
             <span>
               <strong>{NAMES[category]}</strong> {settings[category].words}
+              {category === 'marketing' && settings.told ? ` ${settings.told}` : null}
             </span>
           </label>
         ))}

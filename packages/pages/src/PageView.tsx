@@ -1,7 +1,9 @@
 import { type PageDocument, type PopUp, type Section, sectionsIn } from '@ruta/core/page';
+import { TEST_MODE_WORDS, TEST_ORDER_WORDS } from '@ruta/core/shop';
 import { type CSSProperties, Fragment, memo, type ReactNode, useMemo } from 'react';
 import { type EditHooks, type PageContext, PageProvider, type Place, PlaceProvider, usePage, WholePageProvider } from './context';
 import { ElementView } from './elements/ElementView';
+import { LegalLinks } from './LegalLinks';
 import { columnClasses, sectionClasses } from './layout';
 
 /** So many sections are on screen at once; pictures of whatever comes later load when they are near. */
@@ -37,11 +39,22 @@ export function PageView({ page, context, edit = null }: { page: PageDocument; c
         {startsWithHeader && first ? <header>{view(first)}</header> : null}
         <main id="content">{(endsWithFooter ? body.slice(0, -1) : body).map(view)}</main>
         {endsWithFooter && last ? <footer>{view(last)}</footer> : null}
+        {edit ? null : <LegalFoot context={context} />}
         {page.popUps?.map((popUp) => (
           <PopUpView key={popUp.id} page={page} popUp={popUp} />
         ))}
       </WholePageProvider>
     </PageProvider>
+  );
+}
+
+/** One press from every page: who sells, and by what rules. At a checkout they open beside it, so that nothing typed is left behind. */
+function LegalFoot({ context: { legal, checkout } }: { context: PageContext }) {
+  if (legal.length === 0) return null;
+  return (
+    <nav className="legal" aria-label="Legal">
+      <LegalLinks legal={legal} beside={checkout !== null} />
+    </nav>
   );
 }
 
@@ -97,7 +110,7 @@ function TestStrip({ context: { checkout, order } }: { context: PageContext }) {
   if (!(order ? order.test : checkout?.testMode)) return null;
   return (
     <aside className="test-strip" aria-label="Test mode">
-      {order ? 'This is a test order: no money moved, and nothing is sent.' : 'Test mode: no money moves, and nothing is sent.'}
+      {order ? TEST_ORDER_WORDS : TEST_MODE_WORDS}
     </aside>
   );
 }
@@ -112,24 +125,23 @@ const SectionView = memo(function SectionView({ section, isEarly }: { section: S
         ...(focus ? { backgroundPosition: `${focus.x * 100}% ${focus.y * 100}%` } : {}),
       }
     : undefined;
-  const content = (
-    <div className={`section ${sectionClasses(section, backdrop !== undefined)}`} id={section.id} style={style}>
-      <div className="row" style={shares(section)}>
-        {section.columns.map((column, index) => (
-          <div className={columnClasses(column)} key={column.id}>
-            <ColumnPlace span={column.span} isEarly={isEarly}>
-              {column.elements.map((element) => {
-                const view = <ElementView element={element} />;
-                return <Fragment key={element.id}>{edit ? edit.frameElement(element, view) : view}</Fragment>;
-              })}
-            </ColumnPlace>
-            {edit?.columnEnd(section, column, index)}
-          </div>
-        ))}
-      </div>
+  const box = { className: `section ${sectionClasses(section, backdrop !== undefined)}`, id: section.id, style };
+  const row = (
+    <div className="row" style={shares(section)}>
+      {section.columns.map((column, index) => (
+        <div className={columnClasses(column)} key={column.id}>
+          <ColumnPlace span={column.span} isEarly={isEarly}>
+            {column.elements.map((element) => {
+              const view = <ElementView element={element} />;
+              return <Fragment key={element.id}>{edit ? edit.frameElement(element, view) : view}</Fragment>;
+            })}
+          </ColumnPlace>
+          {edit?.columnEnd(section, column, index)}
+        </div>
+      ))}
     </div>
   );
-  return edit ? edit.frameSection(section, content) : content;
+  return edit ? edit.frameSection(section, box, row) : <div {...box}>{row}</div>;
 });
 
 /**

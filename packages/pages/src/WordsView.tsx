@@ -1,4 +1,4 @@
-import { BOUND_VALUES, type Words } from '@ruta/core/elements';
+import type { BOUND_VALUES, Words } from '@ruta/core/elements';
 import { Fragment } from 'react';
 import { boundText } from './boundValue';
 import { usePage } from './context';
@@ -35,7 +35,8 @@ export function PlainWords(props: {
     if (node.type === 'break') return <br key={key} />;
     if (node.type === 'bound') {
       const text = props.render(node.value) || node.fallback;
-      if (!text) return props.editing ? <span key={key}>[{BOUND_VALUES[node.value]}]</span> : null;
+      // Also while the page is edited, which shows what visitors see: its sheet tells what is empty.
+      if (!text) return null;
       return node.value === 'order.total' ? (
         <span key={key} data-total="">
           {text}

@@ -14,7 +14,7 @@ export function boundText(value: BoundValue, context: PageContext): string | und
     case 'product.price':
       return product?.price;
     case 'product.regularPrice':
-      return product?.onSale ? money(product.regular) : '';
+      return product && product.struck !== null ? money(product.struck) : '';
     case 'gift.name':
       return gift?.name;
     case 'buyer.firstName':

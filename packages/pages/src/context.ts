@@ -2,8 +2,8 @@ import type { PictureInfo } from '@ruta/core/catalog';
 import type { Action, PageElement, Words } from '@ruta/core/elements';
 import type { Column, PageDocument, Section } from '@ruta/core/page';
 import type { Quote, SummedQuote } from '@ruta/core/pricing';
-import type { Brand } from '@ruta/core/shop';
-import type { ReactNode } from 'react';
+import type { Brand, LegalLink } from '@ruta/core/shop';
+import type { CSSProperties, ReactNode } from 'react';
 import { createContext, useContext } from 'react';
 import type { BumpView, OffersView } from './offers';
 import type { ShownProduct } from './shownProduct';
@@ -36,6 +36,8 @@ export interface CheckoutView {
   errors: Record<string, string>;
   /** Said above the form: a declined card, a changed total. */
   message: string | null;
+  /** The message is of the card, and stands at it. */
+  isOfCard?: boolean;
   countries: ReadonlyArray<{ code: string; name: string }>;
   /** Regions that taxes or rates tell apart, by country. */
   regions: Array<{ country: string; name: string; regions: string[] }>;
@@ -52,7 +54,7 @@ export interface CheckoutView {
   cardFields: { url: string; origin: string } | null;
   testMode: boolean;
   /** An order this buyer has already paid from here. */
-  paidOrder: { number: string; url: string; againUrl: string | null } | null;
+  paidOrder: { number: string; paid: string; url: string; againUrl: string | null } | null;
 }
 
 /** An order as its buyer sees it. */
@@ -85,8 +87,10 @@ export interface FormShown {
 /** What an appointment shows: the free times by day, and what was typed. */
 export interface AppointmentShown {
   actionUrl: string;
-  /** Whose clock the times are by. */
+  /** The time zone whose clock the times are by; in a browser with a script they are by its own. */
   zone: string;
+  /** Another time is chosen for what is booked already: nobody is asked who they are. */
+  isMove?: boolean;
   days: Array<{ date: string; words: string; slots: Array<{ start: number; words: string }> }>;
   values: Record<string, string>;
   errors: Record<string, string>;
@@ -105,8 +109,8 @@ export interface EndsAt {
 export interface PageContext {
   brand: Brand;
   shop: { name: string; email: string; currency: string };
-  /** Where the shop's terms can be read; null if it has written none. */
-  termsUrl: string | null;
+  /** The legal pages that the shop has written, linked at the foot of every page and beside the button that orders. */
+  legal: readonly LegalLink[];
   /** Whether order forms ask businesses for their tax number where a form does not say so itself. */
   asksTaxNumber: boolean;
   /** Something that is told once, above the page: that a gift is on its way. */
@@ -120,10 +124,14 @@ export interface PageContext {
   /** Where an action of an element leads; the element's id stands for it on the way. */
   /** Where a press leads; with the place of what is pressed among the parts of one element, and the price that it chooses. */
   href: (action: Action, elementId: string, more?: { part?: number; option?: string | undefined }) => string;
+  /** Where the page's button sends a request, on a page of the site's own that asks for something; elsewhere buttons lead on. */
+  sendsTo?: string;
   /** Where a link in words leads; as it is written without it. */
   linkTo?: (address: string) => string;
   /** Public address of a stop of this funnel, or of the page itself. */
   addressOf: (stepId: string | null) => string;
+  /** What a share box passes on: the address of a public step, at first the funnel's first page. */
+  sharedAddress: (stepId: string | null) => string;
   /** Own HTML without what runs or breaks out of its place. */
   cleanHtml: (code: string) => string;
   /** Free times of each appointment on the page, by the element's id. */
@@ -139,9 +147,17 @@ export interface PageContext {
   endOf: (at: number) => EndsAt;
 }
 
+/** How the box of a section is drawn. */
+export interface SectionBox {
+  className: string;
+  id: string;
+  style: CSSProperties | undefined;
+}
+
 /** What the editor adds to a page: frames around its parts, and words that can be typed into. */
 export interface EditHooks {
-  frameSection: (section: Section, children: ReactNode) => ReactNode;
+  /** The section itself, so that it stands among its neighbours as on the page: its box, and what is in it. */
+  frameSection: (section: Section, box: SectionBox, row: ReactNode) => ReactNode;
   frameElement: (element: PageElement, children: ReactNode) => ReactNode;
   columnEnd: (section: Section, column: Column, index: number) => ReactNode;
   /** Whether its frames stand as the layout of their elements says; otherwise the elements do so themselves. */

@@ -1,15 +1,17 @@
 export { boundText } from './boundValue';
 export * from './checkoutOptions';
 export * from './context';
-export { fontFaces, fontFiles, pageCss } from './css';
+export { BASIC_CHARACTERS, fontFaces, fontFiles, pageCss } from './css';
 export { DrawingView } from './DrawingView';
 export { cropStyle } from './elements/Photo';
 export { QuoteTable } from './elements/QuoteTable';
 export { Icon } from './icons';
 export { layoutClasses, sizeClasses } from './layout';
+export { isReordered } from './layoutCss';
 export { type MailStyle, mailStyle } from './mailStyle';
 export * from './offers';
 export { PageView } from './PageView';
 export { shopContext } from './shopContext';
 export * from './shownProduct';
+export { emptyValues, isUnfilled } from './unfilled';
 export { PlainWords } from './WordsView';

@@ -30,7 +30,7 @@ const ARRANGEMENT = `
 .place-start>.row{align-items:flex-start}.place-center>.row{align-items:center}.place-end>.row{align-items:flex-end}.place-stretch>.row{align-items:stretch}
 .stand{padding:26px;border-radius:var(--panel-corner);color:var(--ink)}.stand-sheet{background:var(--sheet);border:var(--panel-line)}.stand-line{border:1.5px solid currentColor;color:inherit}.stand-tint{background:var(--tint)}.stand-accent{background:var(--accent);color:var(--on-accent)}
 .ground-tint .stand-tint{background:var(--ground)}.stand-accent :is(.text-lead,.text-small,.text-eyebrow,.price-was,.price-other){color:inherit}.stand-accent .button-main{background:var(--ink);color:var(--ground)}
-.ground-dark :is(.stand-sheet,.stand-tint) :is(.text-lead,.text-small,.text-small a,.price-was,.price-other){color:var(--soft)}.ground-dark :is(.stand-sheet,.stand-tint) :is(.text-eyebrow,.icon-mark,.stars,.badges .icon,.cell-yes){color:var(--accent-ink)}.ground-dark :is(.stand-sheet,.stand-tint) .list-check li::before{border-color:var(--accent-ink)}.ground-dark .stand .field-error{color:#b3261e}
+
 .layout{display:flex;flex-direction:column;gap:20px;align-self:stretch;min-width:0}.layout>.button{align-self:flex-start}.align-center .layout>.button{align-self:center}.layout>.button-wide{align-self:stretch}
 .to-start{align-items:flex-start;text-align:start}.to-center{align-items:center;text-align:center}.to-end{align-items:flex-end;text-align:end}:is(.to-start,.to-center,.to-end)>.button{align-self:auto}.to-center>:is(.text,.rich){margin-inline:auto}.to-end>.text{margin-inline-start:auto}
 .share-third{width:33%}.share-half{width:50%}.share-two-thirds{width:66%}:is(.share-third,.share-half,.share-two-thirds){align-self:flex-start}:is(.share-third,.share-half,.share-two-thirds).to-center,.align-center :is(.share-third,.share-half,.share-two-thirds){align-self:center}:is(.share-third,.share-half,.share-two-thirds).to-end{align-self:flex-end}
@@ -55,12 +55,19 @@ function sizeRules(orders: ReadonlySet<number>): string {
     .join('');
 }
 
+/** What changes on some size of screen, of everything on a page. */
+const changesOn = (page: PageDocument) =>
+  [...page.sections, ...page.sections.flatMap((section) => section.columns), ...allElements(page).map((element) => element.layout ?? {})].flatMap((part) =>
+    'sizes' in part && part.sizes ? Object.values(part.sizes) : [],
+  );
+/** Whether some sections of a page stand in another order on some size of screen: only then are they laid out in a column. */
+export const isReordered = (page: PageDocument): boolean => changesOn(page).some((change) => change?.order !== undefined);
+
 /** What a page's sections and elements need to stand as they are told; without a page everything that could be asked for. */
 export function layoutCss(page: PageDocument | null): string {
   if (!page)
     return `${ARRANGEMENT}${IN_ORDER}${sizeRules(new Set(Array.from({ length: MOST_ORDERED }, (_, index) => index + 1)))}${PATTERN_NAMES.map(patternRule).join('')}`;
-  const parts = [...page.sections, ...page.sections.flatMap((section) => section.columns), ...allElements(page).map((element) => element.layout ?? {})];
-  const sizes = parts.flatMap((part) => ('sizes' in part && part.sizes ? Object.values(part.sizes) : []));
+  const sizes = changesOn(page);
   const orders = new Set(sizes.flatMap((change) => (change?.order === undefined ? [] : [change.order])));
   const patterns = new Set(page.sections.flatMap((section) => section.pattern ?? []));
   return `${ARRANGEMENT}${orders.size > 0 ? IN_ORDER : ''}${sizes.length > 0 ? sizeRules(orders) : ''}${[...patterns].map(patternRule).join('')}`;

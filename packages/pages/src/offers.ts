@@ -1,7 +1,7 @@
 import { type PictureInfo, type Product, priceWords } from '@ruta/core/catalog';
 import type { Currency } from '@ruta/core/money';
 import { formatMoney } from '@ruta/core/money';
-import { type BumpColours, type BumpLayout, type BumpPosition, type Offer, offerOption, offerPrice } from '@ruta/core/offers';
+import { type BumpColours, type BumpLayout, type BumpPosition, type Offer, offerOption, offerPrice, pricedBy } from '@ruta/core/offers';
 import { lineName } from '@ruta/core/pricing';
 
 /** A bump as a checkout shows it. */
@@ -18,7 +18,7 @@ export interface BumpView {
   label: string;
   /** `€19.20`, `4 × €45 a month`. */
   price: string;
-  /** What it costs without this offer; null where that is the same. */
+  /** What people paid for it before; null where that is no more. */
   was: string | null;
   ticked: boolean;
   error: string | undefined;
@@ -54,6 +54,8 @@ export interface ShownOffer {
 export interface OffersView {
   actionUrl: string;
   quoteUrl: string;
+  /** Told when its page is closed. */
+  leftUrl: string;
   orderToken: string;
   offers: ShownOffer[];
   /** Said above: a declined card, a changed price. */
@@ -69,10 +71,10 @@ export interface OffersView {
   errors: Record<string, string>;
 }
 
-/** How an offer's price reads, and what it would be without the offer. */
+/** How an offer's price reads, and what people really paid before. */
 export function offerWords(offer: Offer, product: Pick<Product, 'editions'>, currency: Currency, now: number): { price: string; was: string | null } {
-  const { option } = offerOption(product, offer);
-  const { regular, unit } = offerPrice(offer, product, now);
+  const { option } = offerOption(pricedBy(product, offer), offer);
+  const { regular, unit, struck } = offerPrice(offer, product, now);
   const money = (amount: number) => formatMoney(amount, currency, { short: true });
   const { price } = option;
   const plain = priceWords(price, currency, now);
@@ -82,7 +84,7 @@ export function offerWords(offer: Offer, product: Pick<Product, 'editions'>, cur
   // The price as it reads when the offer's own result is its regular price.
   const { sale: _sale, ...rest } = price;
   const own = offer.discount === null ? plain : priceWords({ ...rest, regular: unit } as typeof price, currency, now);
-  return { price: own, was: unit < regular ? money(regular) : null };
+  return { price: own, was: struck === null ? null : money(struck) };
 }
 
 /** What exactly an offer adds, as a line of the order names it. */

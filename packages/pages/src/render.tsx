@@ -8,7 +8,9 @@ import { CONSENT_CSS, ConsentAgain, ConsentQuestion, type ConsentQuestionView } 
 import type { PageContext } from './context';
 import { fontFiles, pageCss } from './css';
 import { BumpList, bumpsKey } from './elements/Bumps';
+import { OrderTerms } from './elements/OrderTerms';
 import { QuoteTable } from './elements/QuoteTable';
+import { inRem } from './lengths';
 import type { BumpView } from './offers';
 import { PageView } from './PageView';
 
@@ -23,7 +25,7 @@ export interface HtmlOptions {
   pixelUrl: string | null;
   /** JSON-LD to describe what is sold; null for none. */
   structuredData: object | null;
-  shareImage: string | null;
+  shareImage: { url: string; width: number; height: number } | null;
   /** Id of the picture in the browser's tab; null for the shop's sign. */
   icon: string | null;
   /** The seller's own code, put in as it is written; what needs a visitor's consent waits for it. */
@@ -44,6 +46,23 @@ export interface PurchaseToTell {
   code: Array<{ needs: CodeNeeds; html: string }>;
 }
 
+/** Where its link is shared: networks and messengers take a picture at once whose size and kind they are told. */
+const SharedPicture = ({ url, width, height, type }: { url: string; width: number; height: number; type: string }) => (
+  <>
+    <meta property="og:image" content={url} />
+    <meta property="og:image:type" content={type} />
+    <meta property="og:image:width" content={`${width}`} />
+    <meta property="og:image:height" content={`${height}`} />
+  </>
+);
+
+const IconLinks = ({ small, large }: { small: string; large: string }) => (
+  <>
+    <link rel="icon" href={small} sizes="32x32" type="image/png" />
+    <link rel="apple-touch-icon" href={large} />
+  </>
+);
+
 /** The HTML of a whole public page. The same document and context always give the same text. */
 export function renderPage(page: PageDocument, context: PageContext, options: HtmlOptions): string {
   const markup = renderToStaticMarkup(
@@ -60,18 +79,21 @@ export function renderPage(page: PageDocument, context: PageContext, options: Ht
         <meta property="og:url" content={options.address} />
         <meta property="og:site_name" content={context.shop.name} />
         <meta property="og:type" content="website" />
-        {options.shareImage ? <meta property="og:image" content={options.shareImage} /> : null}
+        {options.shareImage ? <SharedPicture {...options.shareImage} type="image/jpeg" /> : null}
         <meta name="theme-color" content={context.brand.main} />
         {options.icon ? (
-          <link rel="icon" href={`/media/${options.icon}/480.webp`} type="image/webp" />
+          <IconLinks small={`/media/${options.icon}/icon-32.png`} large={`/media/${options.icon}/icon-180.png`} />
         ) : (
-          <link rel="icon" href="/favicon.svg" type="image/svg+xml" />
+          <>
+            <link rel="icon" href="/favicon.svg" type="image/svg+xml" />
+            <IconLinks small="/favicon-32.png" large="/favicon-180.png" />
+          </>
         )}
         {fontFiles(context.brand).map((file) => (
           <link key={file} rel="preload" as="font" type="font/woff2" href={`/assets/fonts/${file}`} crossOrigin="anonymous" />
         ))}
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: made by our own code from a validated brand */}
-        <style dangerouslySetInnerHTML={{ __html: pageCss(context.brand, { page }) + (options.consent ? CONSENT_CSS : '') }} />
+        <style dangerouslySetInnerHTML={{ __html: pageCss(context.brand, { page }) + (options.consent ? inRem(CONSENT_CSS) : '') }} />
         {options.structuredData ? (
           // biome-ignore lint/security/noDangerouslySetInnerHtml: JSON with every “<” written as an escape
           <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: JSON.stringify(options.structuredData).replaceAll('<', '\\u003c') }} />
@@ -140,6 +162,11 @@ function gatedScript({ code, purchases = [], consent }: HtmlOptions): string {
 /** The lines and totals of a quote as a piece of HTML, for a checkout whose total has changed. */
 export function renderQuote(quote: Parameters<typeof QuoteTable>[0]['quote']): string {
   return renderToStaticMarkup(<QuoteTable quote={quote} dueLabel="Today" />);
+}
+
+/** What stands beside the button of such a checkout: what is ordered, and what it goes on costing. */
+export function renderTerms(quote: Parameters<typeof OrderTerms>[0]['quote'], email: string): string {
+  return renderToStaticMarkup(<OrderTerms quote={quote} email={email} />);
 }
 
 /** The bumps of every place as pieces of HTML, for a checkout where others are on offer now. */

@@ -5,7 +5,7 @@ import type { PageContext } from './context';
 export const shopContext = (brand: Brand, shop: PageContext['shop']): PageContext => ({
   brand,
   shop,
-  termsUrl: null,
+  legal: [],
   asksTaxNumber: false,
   notice: null,
   product: null,
@@ -15,6 +15,7 @@ export const shopContext = (brand: Brand, shop: PageContext['shop']): PageContex
   assetBase: '',
   href: () => '#',
   addressOf: () => '',
+  sharedAddress: () => '',
   cleanHtml: () => '',
   appointments: {},
   form: { actionUrl: '', values: {}, errors: {} },

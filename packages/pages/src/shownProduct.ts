@@ -1,4 +1,4 @@
-import { currentPrice, descriptionText, firstOption, optionsOf, type PictureInfo, type Product, priceWords } from '@ruta/core/catalog';
+import { currentPrice, descriptionText, firstOption, optionsOf, type PictureInfo, type Product, priceWords, struckBeside } from '@ruta/core/catalog';
 import type { Currency } from '@ruta/core/money';
 
 /** One way to buy a product, as a price table shows it. */
@@ -33,6 +33,8 @@ export interface ShownProduct {
   current: number;
   regular: number;
   onSale: boolean;
+  /** What is struck through beside it: the lowest price of the 30 days before the sale; null for nothing. */
+  struck: number | null;
   /** Why nobody can buy it at the moment, in words; null if it can be bought. */
   gone: string | null;
 }
@@ -55,6 +57,7 @@ export function shownProduct(
   gone: Gone = ALL_THERE,
 ): ShownProduct {
   const { edition, option } = firstOption(product);
+  const current = currentPrice(option.price, now);
   return {
     name: product.name,
     description: descriptionText(product.description),
@@ -75,6 +78,7 @@ export function shownProduct(
       isGone: gone.optionIds.has(each.id),
     })),
     gone: gone.words,
-    ...currentPrice(option.price, now),
+    ...current,
+    struck: struckBeside(option.price, current.current, now),
   };
 }

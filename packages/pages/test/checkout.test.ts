@@ -64,7 +64,7 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     for (const column of section.columns)
       column.elements = column.elements.map((element) => (element.type === 'order-form' ? { ...element, ...form } : element));
   const context: PageContext = {
-    termsUrl: null,
+    legal: [],
     asksTaxNumber: false,
     notice: null,
     brand: DEFAULT_BRAND,
@@ -75,6 +75,7 @@ function html(changes: Partial<CheckoutView>, form: object = {}): string {
     pictures: {},
     assetBase: '',
     addressOf: () => '',
+    sharedAddress: () => '',
     cleanHtml: () => '',
     appointments: {},
     href: () => '#',

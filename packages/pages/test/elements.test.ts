@@ -10,7 +10,7 @@ import { renderPage } from '../src/render';
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const picture = { id: 'fil_000000000001', width: 900, height: 600, widths: [480, 900] };
 const context: PageContext = {
-  termsUrl: null,
+  legal: [],
   asksTaxNumber: false,
   notice: null,
   brand: DEFAULT_BRAND,
@@ -29,6 +29,7 @@ const context: PageContext = {
     current: 13_800,
     regular: 16_800,
     onSale: true,
+    struck: 16_800,
     gone: null,
   },
   gift: {
@@ -45,12 +46,14 @@ const context: PageContext = {
     current: 0,
     regular: 0,
     onSale: false,
+    struck: null,
     gone: null,
   },
   buyer: null,
   pictures: {},
   assetBase: '',
   addressOf: () => '',
+  sharedAddress: () => '',
   cleanHtml: () => '',
   appointments: {},
   href: (action) => (action.kind === 'scroll' ? `#${action.target}` : action.kind === 'address' ? action.url : '/go/next'),

@@ -43,6 +43,7 @@ const product = {
   current: 4800,
   regular: 4800,
   onSale: false,
+  struck: null,
   gone: null,
 };
 const context: PageContext = {
@@ -52,6 +53,7 @@ const context: PageContext = {
   href: (action, elementId, { part, option: chosen } = {}) =>
     `/go/${action.kind}/${elementId}${part === undefined ? '' : `/${part}`}${chosen ? `?option=${chosen}` : ''}`,
   addressOf: (stepId) => `https://shop.test/${stepId ?? 'here'}`,
+  sharedAddress: (stepId) => `https://shop.test/${stepId ?? 'first'}`,
   cleanHtml: (code) => code.replaceAll('<script>', ''),
 };
 const options: HtmlOptions = {
@@ -295,10 +297,13 @@ describe('forms', () => {
     const [one, two] = [made('form'), made('form')];
     const page = pageOf([sectionOf([one, two])]);
     const sent = render(page, { form: { actionUrl: '', values: {}, errors: {}, sent: { id: one.id, words: 'It has arrived.' } } });
-    expect((sent.match(/role="status">It has arrived/g) ?? []).length).toBe(1);
+    expect((sent.match(/role="status" autofocus="" tabindex="-1">It has arrived/g) ?? []).length).toBe(1);
     const wrong = render(page, { form: { actionUrl: '', values: {}, errors: { email: 'Not an address.' }, formId: two.id } });
     expect((wrong.match(/Not an address\./g) ?? []).length).toBe(1);
     expect((wrong.match(/id="form"/g) ?? []).length).toBe(1);
+    // The page opens at it, and nowhere else.
+    expect((wrong.match(/<input[^>]*name="email"[^>]*autofocus=""/gi) ?? wrong.match(/<input[^>]*autofocus=""[^>]*name="email"/gi) ?? []).length).toBe(1);
+    expect((wrong.match(/autofocus/g) ?? []).length).toBe(1);
   });
 });
 
@@ -315,17 +320,17 @@ describe('appointments', () => {
     },
   ];
   const shown = (more: object) =>
-    html(element, { appointments: { [element.id]: { actionUrl: '/go/book', zone: 'Lisbon', days, values: {}, errors: {}, booked: null, ...more } } });
+    html(element, { appointments: { [element.id]: { actionUrl: '/go/book', zone: 'Europe/Lisbon', days, values: {}, errors: {}, booked: null, ...more } } });
   it('offer times by day, keep the chosen one, and say whose clock it is', () => {
     const text = shown({ values: { slot: '10' }, errors: { email: 'Please fill this in.' } });
-    expect(text).toContain('Times are those of Lisbon.');
+    expect(text).toContain('Times are those of <span data-zone-words="">Lisbon</span>.');
     expect(text).toMatch(/name="slot" (checked="" value="10"|value="10" checked="")/);
     expect(text).toContain('Please fill this in.');
   });
   it('say when nothing is free, and when one is booked', () => {
     expect(shown({ days: [] })).toContain('No time is free just now. Write to ines@perigeelane.test');
     const booked = shown({ booked: 'Booked: Monday' });
-    expect(booked).toContain('role="status"><p class="item-title">Booked: Monday</p>');
+    expect(booked).toContain('role="status" autofocus="" tabindex="-1"><p class="item-title">Booked: Monday</p>');
     expect(booked).not.toContain('<form');
   });
 });
@@ -396,12 +401,12 @@ describe('a page around it', () => {
   });
   it('has an icon and a sign of its own', () => {
     const text = render(pageOf([sectionOf([made('logo')])]), { brand: { ...DEFAULT_BRAND, logoId: FILE } }, { icon: FILE as never });
-    expect(text).toContain(`<link rel="icon" href="/media/${FILE}/480.webp" type="image/webp"/>`);
+    expect(text).toContain(`<link rel="icon" href="/media/${FILE}/icon-32.png" sizes="32x32" type="image/png"/>`);
     expect(text).toContain(`<img src="/media/${FILE}/480.webp" alt="Perigee Lane" width="900" height="600"/>`);
   });
   it('takes the form of buttons and the treatment of pictures from the brand', () => {
     const css = pageCss({ ...DEFAULT_BRAND, buttons: 'pill', pictures: 'toned' }, { page: pageOf([]) });
-    expect(css).toContain('--button-corner:999px');
+    expect(css).toContain('--button-corner:62.4375rem');
     expect(css).toContain('grayscale(.85)');
     expect(pageCss(DEFAULT_BRAND, { page: pageOf([]) })).not.toContain('grayscale(.85)');
   });

@@ -11,7 +11,7 @@ import { renderPage } from '../src/render';
 
 const newId = (kind: IdKind) => makeId(kind, 1_700_000_000_000, crypto.getRandomValues(new Uint8Array(10)));
 const context: PageContext = {
-  termsUrl: null,
+  legal: [],
   asksTaxNumber: false,
   notice: null,
   brand: DEFAULT_BRAND,
@@ -30,6 +30,7 @@ const context: PageContext = {
     current: 13_800,
     regular: 16_800,
     onSale: true,
+    struck: 16_800,
     gone: null,
   },
   gift: null,
@@ -37,6 +38,7 @@ const context: PageContext = {
   pictures: {},
   assetBase: '',
   addressOf: () => '',
+  sharedAddress: () => '',
   cleanHtml: () => '',
   appointments: {},
   href: () => '/go/stp_1',
@@ -75,7 +77,9 @@ describe('a rendered page', () => {
   });
   it('shows the old price struck through while a sale lasts, and not after', () => {
     expect(html(page)).toContain('<s>€168</s>');
-    expect(html(page, { product: { ...(context.product as NonNullable<PageContext['product']>), onSale: false, gone: null } })).not.toContain('<s>');
+    expect(html(page, { product: { ...(context.product as NonNullable<PageContext['product']>), onSale: false, struck: null, gone: null } })).not.toContain(
+      '<s>',
+    );
   });
   it('falls back where a buyer is not known', () => {
     const greeting = {

@@ -15,6 +15,10 @@ export const bookings = sqliteTable(
     endAt: integer().notNull(),
     mode: text().$type<Mode>().notNull(),
     cancelledAt: integer(),
+    /** The visitor's own time zone, by their browser; null where it is the shop's, or was not told. */
+    zone: text(),
+    /** How often it was moved or cancelled. */
+    changes: integer().notNull().default(0),
     createdAt: integer().notNull(),
   },
   (table) => [index('bookings_start').on(table.startAt), index('bookings_contact').on(table.contactId)],

@@ -40,6 +40,7 @@ export function beginRound({ clock }: Needs, tx: Db, experiment: ExperimentRow, 
       stops,
       publicationId: publication.id,
       base: baseOf(publication, stops),
+      isTallied: true,
     })
     .returning()
     .get();

@@ -61,3 +61,11 @@ export const firstArm = (db: Db, roundId: string, visitorId: string): string | u
     .from(roundVisitors)
     .where(and(eq(roundVisitors.roundId, roundId), eq(roundVisitors.visitorId, visitorId)))
     .get()?.armId;
+
+/** When a visitor was first seen in a round; undefined for one who has not come to it. */
+export const firstSeen = (db: Db, roundId: string, visitorId: string): number | undefined =>
+  db
+    .select({ at: roundVisitors.firstAt })
+    .from(roundVisitors)
+    .where(and(eq(roundVisitors.roundId, roundId), eq(roundVisitors.visitorId, visitorId)))
+    .get()?.at;

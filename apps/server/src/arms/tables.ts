@@ -1,6 +1,7 @@
 import type { Condition } from '@ruta/core/conditions';
-import type { ArmChanges, ExperimentState, Goal, OutcomeOfRound } from '@ruta/core/experiments';
+import type { ArmChanges, ExperimentState, Goal, Kept, OutcomeOfRound } from '@ruta/core/experiments';
 import type { Device } from '@ruta/core/facts';
+import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { funnels } from '../funnel/tables';
 
@@ -95,9 +96,11 @@ export const rounds = sqliteTable(
     /** What was published when it began; and stands for what of that is under test, so that a change of it is seen. */
     publicationId: text().notNull(),
     base: text().notNull(),
-    /** The always-valid p-value of each arm so far, which never rises. */
-    valid: text({ mode: 'json' }).$type<number[]>().notNull().default([]),
+    /** The always-valid p-values of each arm so far, which never rise; numbers alone where an earlier release kept them without their direction. */
+    valid: text({ mode: 'json' }).$type<Array<Kept | number>>().notNull().default([]),
     lookedAt: integer(),
+    /** Whether what its visitors did is kept beside them; an earlier release counted it anew at each look. */
+    isTallied: integer({ mode: 'boolean' }).notNull().default(false),
   },
   (table) => [uniqueIndex('rounds_number').on(table.experimentId, table.number), index('rounds_funnel').on(table.funnelId, table.endedAt)],
 );
@@ -113,6 +116,44 @@ export const roundVisitors = sqliteTable(
     /** In the shop's time zone. */
     day: text().notNull(),
     device: text().$type<Device | ''>().notNull(),
+    /** What they did since, as it was counted last: whether they reached the next stop, and whether they left an address (0 or 1). */
+    reached: integer().notNull().default(0),
+    leads: integer().notNull().default(0),
+    /** What they bought in the funnel, without tax; minor units. */
+    net: integer().notNull().default(0),
+    refunded: integer().notNull().default(0),
+    orders: integer().notNull().default(0),
+    withBump: integer().notNull().default(0),
+    withAddition: integer().notNull().default(0),
+    refundedOrders: integer().notNull().default(0),
   },
-  (table) => [primaryKey({ columns: [table.roundId, table.visitorId] })],
+  (table) => [
+    primaryKey({ columns: [table.roundId, table.visitorId] }),
+    // Those who brought most, of the few of all who came that bought.
+    index('round_visitors_buyers').on(table.roundId, table.armId, sql`net - refunded`).where(sql`orders > 0`),
+  ],
+);
+
+/** The same added up by the day and the device with which a visitor was first seen. */
+export const roundDays = sqliteTable(
+  'round_days',
+  {
+    roundId: text().notNull(),
+    armId: text().notNull(),
+    day: text().notNull(),
+    device: text().notNull(),
+    visitors: integer().notNull(),
+    reached: integer().notNull(),
+    leads: integer().notNull(),
+    buyers: integer().notNull(),
+    net: integer().notNull(),
+    refunded: integer().notNull(),
+    /** Of what each buyer brought: what their variance is made of. */
+    squares: real().notNull(),
+    orders: integer().notNull(),
+    withBump: integer().notNull(),
+    withAddition: integer().notNull(),
+    refundedOrders: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.roundId, table.armId, table.day, table.device] })],
 );

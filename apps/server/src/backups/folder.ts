@@ -1,17 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import type { Backup } from '@ruta/core/backups';
 import type { Config } from '../base/config';
-
-/** What is written down of a backup once it is whole. */
-export interface Backup {
-  name: string;
-  /** Unix time in milliseconds. */
-  at: number;
-  bytes: number;
-  orders: number;
-  contacts: number;
-  files: number;
-}
 
 export const ABOUT = 'backup.json';
 /** Where one is being made that is not whole yet; nothing of such a name is ever restored. */

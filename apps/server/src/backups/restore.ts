@@ -1,9 +1,10 @@
 import { cpSync, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
+import type { Backup } from '@ruta/core/backups';
 import type { Config } from '../base/config';
 import { syncPath } from '../base/durable';
 import { damageOf } from '../base/refuseDamaged';
-import { type Backup, backupFolder, listBackups, nameOf } from './folder';
+import { backupFolder, listBackups, nameOf } from './folder';
 
 const PARTS = ['shop.sqlite', 'shop.sqlite-wal', 'shop.sqlite-shm', 'secret.key', 'files', 'pictures'];
 

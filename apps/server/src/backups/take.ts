@@ -1,11 +1,12 @@
 import { constants, existsSync } from 'node:fs';
 import { chmod, copyFile, link, mkdir, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
+import type { Backup } from '@ruta/core/backups';
 import Database from 'better-sqlite3';
 import type { Config } from '../base/config';
 import { syncFiles, syncPath } from '../base/durable';
 import { damageOf } from '../base/refuseDamaged';
-import { ABOUT, type Backup, backupFolder, listBackups, nameOf, UNFINISHED } from './folder';
+import { ABOUT, backupFolder, listBackups, nameOf, UNFINISHED } from './folder';
 import { keptByAge } from './keptByAge';
 
 /** So many pages of the database are copied before visitors are answered in between: about a megabyte. */

@@ -1,7 +1,10 @@
+import { setImmediate as breathe } from 'node:timers/promises';
+import { isTooDeep } from '@ruta/core/json';
 import type { Role } from '@ruta/core/team';
 import type { NextFunction, Request, Response, Router } from 'express';
 import { z } from 'zod';
 import { fieldProblems, Refusal } from './problem';
+import { type Writes, whenFree } from './writes';
 
 type Method = 'get' | 'post' | 'put' | 'delete';
 
@@ -39,10 +42,12 @@ const A_FILE = { type: 'object', required: ['file'], properties: { file: { type:
 /** The studio's API: every operation is declared once, and from that come validation and the OpenAPI document. */
 export class Api {
   private readonly described: Described[] = [];
+  private document: Promise<string> | undefined;
 
   constructor(
     private readonly router: Router,
     private readonly guard: (request: Request, role?: Role) => void,
+    private readonly writes: Pick<Writes, 'held' | 'free'>,
   ) {}
 
   /**
@@ -72,12 +77,16 @@ export class Api {
     this.router[method](path, async (request: Request, response: Response, next: NextFunction) => {
       try {
         if (!operation.open) this.guard(request, operation.role);
+        if (isTooDeep(request.body)) throw new Refusal(400, 'This nests too deep to be read.');
         const parsed = body?.safeParse(request.body ?? {});
         if (parsed && !parsed.success) throw new Refusal(400, 'Some of this does not fit.', fieldProblems(parsed.error));
         const asked = query?.safeParse(request.query);
         if (asked && !asked.success) throw new Refusal(400, 'Some of this address does not fit.', fieldProblems(asked.error));
         const params = Object.fromEntries(Object.entries(request.params).map(([key, value]) => [key, String(value)]));
-        const result = await handle({ body: parsed?.data as z.infer<B>, query: asked?.data as z.infer<Q>, params, request, response });
+        const answer = () => handle({ body: parsed?.data as z.infer<B>, query: asked?.data as z.infer<Q>, params, request, response });
+        // Whoever may write waits for another program that holds the database; what is put somewhere may be put there again.
+        if (method !== 'get' && method !== 'put') await this.writes.free();
+        const result = await (method === 'put' ? whenFree(this.writes, answer) : answer());
         if (response.headersSent) return;
         if (result === undefined) response.status(204).end();
         else response.status(method === 'post' ? 201 : 200).json(output ? output.parse(result) : result);
@@ -92,11 +101,17 @@ export class Api {
     this.described.push({ method: 'post', path, summary, response, takesFile: true, role: 'editor' });
   }
 
-  /** The OpenAPI 3.1 document of all operations. */
-  openApi(): object {
+  /** The OpenAPI 3.1 document of all operations, as it is sent: made once, an operation at a time, so that nobody waits for it. */
+  openApi(): Promise<string> {
+    this.document ??= this.describe().then((document) => JSON.stringify(document));
+    return this.document;
+  }
+
+  private async describe(): Promise<object> {
     const paths: Record<string, Record<string, object>> = {};
     const schemaOf = (schema: z.ZodType) => z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any', target: 'draft-2020-12' });
     for (const { method, path, summary, body, query, response, role, takesFile } of this.described) {
+      await breathe();
       const inPath = [...path.matchAll(/:(\w+)/g)].map((match) => ({ name: match[1], in: 'path', required: true, schema: { type: 'string' } }));
       const inQuery = Object.entries(query ? ((schemaOf(query) as { properties?: object }).properties ?? {}) : {}).map(([name, schema]) => ({
         name,

@@ -10,11 +10,13 @@ export interface Config {
   siteUrl: string;
   standinsUrl: string | null;
   smtp: { host: string; port: number };
+  /** Where the mails of test mode go. */
+  testSmtp: { host: string; port: number };
   /** The name server that is asked, `address:port`; null for this computer's own. */
   nameServer: string | null;
   dataDir: string;
   /** Folders with the built studio, page scripts and fonts, and with the database's migrations; the script of background tasks. */
-  assets: { studio: string; scripts: string; fonts: string; migrations: string; worker: string };
+  assets: { studio: string; scripts: string; fonts: string; migrations: string; worker: string; reader: string };
   /** How long a payment processor may take to answer before the outcome counts as unknown, in milliseconds. */
   providerTimeoutMs: number;
   /** How often unfinished payments are asked after and the outbox is emptied, in milliseconds. */
@@ -26,6 +28,8 @@ export interface Config {
   setupCode: string | null;
   /** Where backups are kept, if not within the data folder. */
   backupDir: string | null;
+  /** Hosts with their ports within this network that webhooks and conversions may be sent to: the stand-ins', and those that whoever runs the server names. */
+  inside: readonly string[];
 }
 
 const root = findRoot(import.meta.dirname);
@@ -34,6 +38,7 @@ const root = findRoot(import.meta.dirname);
 export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config {
   const port = portOf(environment, 'RUTA_PORT', 4600);
   const sitePort = portOf(environment, 'RUTA_SITE_PORT', 4601);
+  const mailPort = portOf(environment, 'RUTA_SMTP_PORT', 4603);
   const dataDir = path.resolve(environment.RUTA_DATA ?? path.join(root, 'data'));
   const standins = environment.RUTA_STANDINS === 'off' ? null : portOf(environment, 'RUTA_STANDINS_PORT', 4602);
   return {
@@ -42,7 +47,8 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
     studioUrl: environment.RUTA_STUDIO_URL ?? `http://127.0.0.1:${port}`,
     siteUrl: environment.RUTA_SITE_URL ?? `http://127.0.0.1:${sitePort}`,
     standinsUrl: standins === null ? null : `http://127.0.0.1:${standins}`,
-    smtp: { host: environment.RUTA_SMTP_HOST ?? '127.0.0.1', port: portOf(environment, 'RUTA_SMTP_PORT', 4603) },
+    smtp: { host: environment.RUTA_SMTP_HOST ?? '127.0.0.1', port: mailPort },
+    testSmtp: { host: environment.RUTA_TEST_SMTP_HOST ?? '127.0.0.1', port: portOf(environment, 'RUTA_TEST_SMTP_PORT', mailPort) },
     nameServer: standins === null ? null : `127.0.0.1:${portOf(environment, 'RUTA_DNS_PORT', 4604)}`,
     dataDir,
     assets: {
@@ -51,6 +57,7 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
       fonts: path.join(root, 'packages/pages/dist/fonts'),
       migrations: path.join(root, 'apps/server/drizzle'),
       worker: path.join(root, 'apps/server/dist/worker.js'),
+      reader: path.join(root, 'apps/server/dist/reader.js'),
     },
     providerTimeoutMs: Number(environment.RUTA_PROVIDER_TIMEOUT_MS ?? 8000),
     jobsEveryMs: Number(environment.RUTA_JOBS_EVERY_MS ?? 1000),
@@ -58,6 +65,7 @@ export function readConfig(environment: NodeJS.ProcessEnv = process.env): Config
     trusts: readProxies(environment.RUTA_PROXIES),
     setupCode: environment.RUTA_SETUP_CODE?.trim() || null,
     backupDir: environment.RUTA_BACKUPS ? path.resolve(environment.RUTA_BACKUPS) : null,
+    inside: [...(standins === null ? [] : [`127.0.0.1:${standins}`]), ...(environment.RUTA_INSIDE ?? '').split(/[\s,]+/).filter(Boolean)],
   };
 }
 

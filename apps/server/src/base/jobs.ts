@@ -6,6 +6,8 @@ export interface Job {
   run: () => Promise<void>;
   /** Jobs that have something to do once this one has run, and are not left to wait for the clock. */
   wakes?: readonly string[];
+  /** What is begun is dropped where the server ends, and begun again after its next start: nobody waits for it. */
+  isLeft?: true;
 }
 
 /** So long a server that is to end waits for what its jobs are doing. */
@@ -20,8 +22,10 @@ export function startJobs({ config, log, writes }: Pick<Services, 'config' | 'lo
 
   function begin(job: Job): void {
     clearTimeout(timers.get(job.name));
-    const round = job
-      .run()
+    // Nobody is to wait because a job does.
+    const round = writes
+      .free()
+      .then(() => job.run())
       .catch((error: unknown) => {
         log.error({ err: error, job: job.name }, 'a job failed');
         writes.note(error);
@@ -53,6 +57,9 @@ export function startJobs({ config, log, writes }: Pick<Services, 'config' | 'lo
     stopped = true;
     for (const timer of timers.values()) clearTimeout(timer);
     // Whoever waits for somebody who does not answer is left: what it does is written whole or not at all, and done again.
-    await Promise.race([Promise.all(running.values()), new Promise((resolve) => setTimeout(resolve, LONGEST_END_MS).unref())]);
+    await Promise.race([
+      Promise.all([...running].filter(([name]) => !jobs.find((job) => job.name === name)?.isLeft).map(([, round]) => round)),
+      new Promise((resolve) => setTimeout(resolve, LONGEST_END_MS).unref()),
+    ]);
   };
 }

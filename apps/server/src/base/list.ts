@@ -72,7 +72,7 @@ function readKey(after: string): { value: string | number; id: string } {
 }
 
 /** Whether one of several columns holds what was searched for; undefined for an empty search. `%` and `_` stand for themselves. */
-export function searched(search: string, columns: readonly SQLiteColumn[]): SQL | undefined {
+export function searched(search: string, columns: ReadonlyArray<SQLiteColumn | SQL>): SQL | undefined {
   if (search === '') return undefined;
   const pattern = `%${search.replace(/[\\%_]/g, (mark) => `\\${mark}`)}%`;
   return or(...columns.map((column) => sql`${column} LIKE ${pattern} ESCAPE '\\'`));

@@ -23,24 +23,32 @@ for (const [net, prefix] of [
 ] as const) {
   HOUSE.addSubnet(net, prefix, 'ipv4');
 }
+/**
+ * Of the long addresses only those of the internet at large are outside (RFC 4291, 2000::/3), without those of them that stand for
+ * a short one, which may be anybody's: 6to4, Teredo and what else is kept for protocols, and those for documents.
+ */
+const OUTSIDE = new BlockList();
+OUTSIDE.addSubnet('2000::', 3, 'ipv6');
 for (const [net, prefix] of [
-  ['::', 128],
-  ['::1', 128],
-  ['64:ff9b::', 96],
-  ['100::', 64],
+  ['2001::', 23],
   ['2001:db8::', 32],
-  ['fc00::', 7],
-  ['fe80::', 10],
-  ['ff00::', 8],
+  ['2002::', 16],
+  ['3fff::', 20],
 ] as const) {
   HOUSE.addSubnet(net, prefix, 'ipv6');
 }
 
 /** Whether an address lies within one's own house, where nothing is sent that somebody else named. */
 export function isWithinHouse(address: string): boolean {
-  const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1];
-  const ip = mapped ?? address;
-  return isIP(ip) === 0 || HOUSE.check(ip, isIP(ip) === 6 ? 'ipv6' : 'ipv4');
+  const ip = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1] ?? address;
+  switch (isIP(ip)) {
+    case 4:
+      return HOUSE.check(ip, 'ipv4');
+    case 6:
+      return !OUTSIDE.check(ip, 'ipv6') || HOUSE.check(ip, 'ipv6');
+    default:
+      return true;
+  }
 }
 
 const TIMEOUT_MS = 15_000;
@@ -55,11 +63,12 @@ export interface Answer {
 /**
  * Posts to an address that a person has typed. It is looked up once and that very address is called, so that a name cannot
  * lead elsewhere in between; redirects are not followed.
- * @param mayStayInside true where the outside services are simulated on this very machine
+ * @param inside hosts with their ports within the house that may be called all the same: `127.0.0.1:4602`
  * @throws Error in words if there is no such place, it lies within the house, or nobody answers in time
  */
-export function postOutside(url: string, headers: Record<string, string>, body: string, mayStayInside: boolean): Promise<Answer> {
-  const { hostname, protocol } = new URL(url);
+export function postOutside(url: string, headers: Record<string, string>, body: string, inside: readonly string[]): Promise<Answer> {
+  const { hostname, protocol, port } = new URL(url);
+  const mayStayInside = inside.includes(`${hostname}:${port || (protocol === 'https:' ? 443 : 80)}`);
   const bare = hostname.replace(/^\[|\]$/g, '');
   if (!mayStayInside && isIP(bare) !== 0 && isWithinHouse(bare)) return Promise.reject(new Error(INSIDE));
   const lookup: LookupFunction = (host, options, callback) =>

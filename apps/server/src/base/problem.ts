@@ -89,6 +89,12 @@ export function problemOf({ log, writes }: Needs, unwritten: (why: string) => st
  */
 export function problemHandler({ log, writes }: Needs, unwritten: (why: string) => string, asPage?: (title: string) => string): ErrorRequestHandler {
   return (error, request, response, next) => {
+    // What went wrong after the answer cannot be told any more, and must not cut it short.
+    if (response.writableEnded) {
+      log.error({ err: error, path: request.path }, 'something went wrong after a request was answered');
+      writes.note(error);
+      return;
+    }
     if (response.headersSent) return next(error);
     const { status, title, fields } = problemOf({ log, writes }, unwritten, error, request.path);
     if (asPage && request.accepts(['json', 'html']) === 'html') {

@@ -4,12 +4,12 @@ import proxyAddr from 'proxy-addr';
 /** Whether what a computer says of those behind it is believed; `hop` counts from 0, the one that asks itself. */
 export type Trusts = (address: string, hop: number) => boolean;
 
-/** Proxies that end TLS usually stand on this machine or in its own network. */
-const NEAR = 'loopback, linklocal, uniquelocal';
+/** A proxy that ends TLS usually stands on this very machine. Of others on its network anybody might make up whom they stand for. */
+const NEAR = 'loopback';
 
 /**
  * Reads which proxies are believed, so that limits count people and not the proxy: `none`; how many there are, from the
- * server outwards; or their addresses and networks with commas between them. By default those near by.
+ * server outwards; or their addresses and networks with commas between them. By default those on this machine.
  * @throws Error with a one-line message if it cannot be read
  */
 export function readProxies(text = NEAR): Trusts {

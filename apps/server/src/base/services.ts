@@ -4,6 +4,7 @@ import type { Clock } from './clock';
 import type { Config } from './config';
 import type { Db } from './db';
 import type { Limits } from './limits';
+import type { Reading } from './reading';
 import type { Secrets } from './secrets';
 import type { Tasks } from './tasks';
 import type { Together } from './together';
@@ -24,6 +25,10 @@ export interface Services {
   together: Together;
   /** Does what takes long in threads of their own. */
   tasks: Tasks;
+  /** Counts what is looked at in a thread of its own. */
+  reading: Reading;
+  /** The same for what a seller has made, so that nobody who works on a map waits for a long report. */
+  checking: Reading;
   /** What people may do so often only. */
   limits: Limits;
   /** Whether what happens can be written down. */

@@ -2,18 +2,15 @@ import { Worker } from 'node:worker_threads';
 import { TASK_PARTS, type TaskProgress } from '@ruta/core/tasks';
 import type { Config } from './config';
 import { Refusal } from './problem';
+import { errorOf, type ThreadAnswer } from './threadAnswer';
 
-/** What a task is begun with, and what it may answer. */
+/** What a task is begun with. */
 export interface TaskOrder {
   dataDir: string;
   task: string;
   input: unknown;
   cells: TaskCells;
 }
-export type TaskAnswer =
-  | { result: unknown }
-  | { refusal: { status: number; title: string; fields: Refusal['fields'] } }
-  | { failure: { message: string; stack: string | undefined; code: string | undefined } };
 
 /** What both threads see at once: how the task stands, which part of it is under way, and how far that is. */
 export type TaskCells = Int32Array<SharedArrayBuffer>;
@@ -31,6 +28,12 @@ export interface TaskHand {
   /** Leaves the database to whoever waits for it, for a moment. */
   giveWay: () => void;
 }
+/** What something of several steps has in hand. */
+export interface StepsHand extends Pick<TaskHand, 'tell' | 'beginWriting'> {
+  /** Does one of the tasks in `worker.ts` as a step. */
+  run: <Result>(task: string, input: unknown) => Promise<Result>;
+}
+
 /** For a task that is done at once, in the thread of whoever calls it. */
 export const AT_ONCE: TaskHand = { tell: () => {}, beginWriting: () => {}, giveWay: () => {} };
 
@@ -50,7 +53,7 @@ function tell(cells: TaskCells, part: TaskProgress['part'], done: number, of: nu
 
 function beginWriting(cells: TaskCells): void {
   // Whoever stopped it ends this thread in the same breath.
-  if (Atomics.compareExchange(cells, STATE, OPEN, WRITING) !== OPEN) throw new Refusal(409, 'This was stopped.');
+  if (Atomics.compareExchange(cells, STATE, OPEN, WRITING) !== OPEN) throw new Refusal(409, STOPPED_WORDS);
   tell(cells, 'writing', 0, 0);
 }
 
@@ -88,26 +91,44 @@ export class Tasks {
    * @param id by which it can be asked after
    * @throws Refusal as the task gave it; 409 if it was stopped; 413 if it needs more memory than there is for it
    */
-  async run<Result>(task: string, input: unknown, id?: string): Promise<Result> {
+  run<Result>(task: string, input: unknown, id?: string): Promise<Result> {
+    return this.steps((hand) => hand.run(task, input), id);
+  }
+
+  /**
+   * Something of several steps, some of them tasks: asked after and stopped as one.
+   * @throws Refusal 409 if it was stopped before it began to write
+   */
+  async steps<Result>(work: (hand: StepsHand) => Promise<Result>, id?: string): Promise<Result> {
     if (id && this.known.has(id)) throw new Refusal(409, 'This is under way already.');
     if (id && this.stoppedAhead.delete(id)) throw new Refusal(409, STOPPED_WORDS);
     const cells: TaskCells = new Int32Array(new SharedArrayBuffer(4 * Int32Array.BYTES_PER_ELEMENT));
     const own: Task = { cells, end: () => {} };
     if (id) this.known.set(id, own);
     try {
-      await this.turn(own);
-      try {
-        if (cells[STATE] === STOPPED) throw new Refusal(409, STOPPED_WORDS);
-        tell(cells, 'reading', 0, 0);
-        return (await this.inThread(task, input, own)) as Result;
-      } finally {
-        this.giveTurn();
-      }
+      return await work({
+        run: (task, input) => this.runOwn(task, input, own),
+        tell: (part, done, of) => tell(cells, part, done, of),
+        beginWriting: () => beginWriting(cells),
+      });
     } finally {
       if (id) {
         this.known.delete(id);
         remember(this.ended, id);
       }
+    }
+  }
+
+  private async runOwn<Result>(task: string, input: unknown, own: Task): Promise<Result> {
+    await this.turn(own);
+    try {
+      if (own.cells[STATE] === STOPPED) throw new Refusal(409, STOPPED_WORDS);
+      tell(own.cells, 'reading', 0, 0);
+      return (await this.inThread(task, input, own)) as Result;
+    } finally {
+      // What comes after it is stopped where it begins to write.
+      own.end = () => {};
+      this.giveTurn();
     }
   }
 
@@ -160,11 +181,9 @@ export class Tasks {
         reject(new Refusal(409, STOPPED_WORDS));
         void worker.terminate();
       };
-      worker.once('message', (answer: TaskAnswer) => {
+      worker.once('message', (answer: ThreadAnswer) => {
         if ('result' in answer) resolve(answer.result);
-        else if ('refusal' in answer) reject(new Refusal(answer.refusal.status, answer.refusal.title, answer.refusal.fields));
-        // With the database's own code, by which a full disk is told from everything else.
-        else reject(Object.assign(new Error(answer.failure.message), { stack: answer.failure.stack, code: answer.failure.code }));
+        else reject(errorOf(answer));
       });
       worker.once('error', (error: NodeJS.ErrnoException) =>
         reject(

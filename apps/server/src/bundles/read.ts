@@ -9,14 +9,17 @@ import { copyFunnel } from '@ruta/core/templates';
 import { newId } from '../base/ids';
 import { fieldRefusal, Refusal } from '../base/problem';
 import type { Services } from '../base/services';
+import type { StepsHand } from '../base/tasks';
 import { findProducts } from '../catalog/store';
 import { addPicture, findPictures } from '../files/store';
 import { writeFunnel } from '../templates/createFunnel';
 
 /** Keeps a bundle's pictures as if they had been uploaded. @returns the new id of each that could be read */
-async function keepPictures(services: Services, pictures: Bundle['pictures']): Promise<Map<string, string>> {
+async function keepPictures(services: Services, pictures: Bundle['pictures'], hand: StepsHand): Promise<Map<string, string>> {
   const kept = new Map<string, string>();
-  for (const { id, name, data } of pictures) {
+  hand.beginWriting();
+  for (const [index, { id, name, data }] of pictures.entries()) {
+    hand.tell('writing', index, pictures.length);
     const file = path.join(tmpdir(), `ruta-${newId(services.clock, 'file')}`);
     const content = Buffer.from(data, 'base64');
     await writeFile(file, content);
@@ -46,8 +49,8 @@ const unbound = (page: PageDocument): PageDocument => ({
   sections: page.sections.map((section) => ({ ...section, linkedTo: undefined })),
 });
 
-async function bundleOf<Kind extends Bundle['kind']>(services: Services, sent: unknown, kind: Kind): Promise<Extract<Bundle, { kind: Kind }>> {
-  const read = await services.tasks.run<ReadBundle>('readBundle', sent instanceof Uint8Array ? sent : new Uint8Array());
+async function bundleOf<Kind extends Bundle['kind']>(hand: StepsHand, sent: unknown, kind: Kind): Promise<Extract<Bundle, { kind: Kind }>> {
+  const read = await hand.run<ReadBundle>('readBundle', sent instanceof Uint8Array ? sent : new Uint8Array());
   if (!read.ok) throw fieldRefusal('file', read.message);
   if (read.bundle.kind !== kind) {
     throw fieldRefusal(
@@ -61,18 +64,24 @@ async function bundleOf<Kind extends Bundle['kind']>(services: Services, sent: u
 }
 
 /** A page from a bundle, with ids of its own, ready to be put in place of another. @param sent the bytes of the file @throws Refusal 400 at `file` if it is none */
-export async function readPageBundle(services: Services, sent: unknown): Promise<ImportedPage> {
-  const { page, pictures } = await bundleOf(services, sent, 'page');
-  const kept = await keepPictures(services, pictures);
+export const readPageBundle = (services: Services, sent: unknown, task?: string): Promise<ImportedPage> =>
+  services.tasks.steps((hand) => takePage(services, sent, hand), task);
+
+async function takePage(services: Services, sent: unknown, hand: StepsHand): Promise<ImportedPage> {
+  const { page, pictures } = await bundleOf(hand, sent, 'page');
+  const kept = await keepPictures(services, pictures, hand);
   const fresh = (kind: IdKind) => newId(services.clock, kind);
   const taken = readPage(withFiles(copyPage(unbound(page), fresh), (id) => kept.get(id)));
   return { page: taken, pictures: findPictures(services.db, filesOn(taken)), missing: missingOf([page], kept) };
 }
 
 /** A funnel from a bundle, as a draft. What it sold stays where this shop has the product. @throws Refusal 400 at `file` if it is none */
-export async function readFunnelBundle(services: Services, sent: unknown): Promise<ImportedFunnel> {
-  const { name, graph, pages, brand, pictures } = await bundleOf(services, sent, 'funnel');
-  const kept = await keepPictures(services, pictures);
+export const readFunnelBundle = (services: Services, sent: unknown, task?: string): Promise<ImportedFunnel> =>
+  services.tasks.steps((hand) => takeFunnel(services, sent, hand), task);
+
+async function takeFunnel(services: Services, sent: unknown, hand: StepsHand): Promise<ImportedFunnel> {
+  const { name, graph, pages, brand, pictures } = await bundleOf(hand, sent, 'funnel');
+  const kept = await keepPictures(services, pictures, hand);
   const wanted = [...new Set(graph.steps.flatMap(({ sells }) => sells.map(({ productId }) => productId)))];
   const known = new Set(findProducts(services.db, wanted).map(({ id }) => id));
   const own: Graph = {

@@ -1,15 +1,15 @@
-import { ImportedFunnelSchema, ImportedPageSchema, SentBundleSchema } from '@ruta/core/bundles';
+import { BundleQuerySchema, ImportedFunnelSchema, ImportedPageSchema, SentBundleSchema } from '@ruta/core/bundles';
 import { slugify } from '@ruta/core/funnel';
 import type { Api } from '../base/api';
 import { sendFile } from '../base/sendFile';
-import type { Services } from '../base/services';
 import { loadFunnel, loadStep } from '../funnel/store';
+import type { Tracked } from '../tracking/recorder';
 import { readFunnelBundle, readPageBundle } from './read';
 import { staticPage } from './staticPage';
 import { funnelBundle, pageBundle } from './write';
 
 /** Pages and funnels out and in as open files. */
-export function bundleRoutes(api: Api, services: Services): void {
+export function bundleRoutes(api: Api, services: Tracked): void {
   const { db } = services;
   const fileName = (name: string, ending: string) => `${slugify(name) || 'page'}.${ending}`;
   api.on({ method: 'get', path: '/steps/:id/export/json', summary: 'A page with its pictures as one file' }, ({ params, response }) => {
@@ -25,11 +25,25 @@ export function bundleRoutes(api: Api, services: Services): void {
     sendFile(response, fileName(loadFunnel(db, params.id ?? '').funnel.name, 'json'), JSON.stringify(funnelBundle(services, params.id ?? '')));
   });
   api.on(
-    { method: 'post', path: '/funnels/import', summary: 'Take in a funnel as a draft', body: SentBundleSchema, response: ImportedFunnelSchema },
-    ({ body }) => readFunnelBundle(services, body),
+    {
+      method: 'post',
+      path: '/funnels/import',
+      summary: 'Take in a funnel as a draft',
+      query: BundleQuerySchema,
+      body: SentBundleSchema,
+      response: ImportedFunnelSchema,
+    },
+    ({ body, query }) => readFunnelBundle(services, body, query.task),
   );
   api.on(
-    { method: 'post', path: '/pages/import', summary: 'Take in a page, to be put in place of another', body: SentBundleSchema, response: ImportedPageSchema },
-    ({ body }) => readPageBundle(services, body),
+    {
+      method: 'post',
+      path: '/pages/import',
+      summary: 'Take in a page, to be put in place of another',
+      query: BundleQuerySchema,
+      body: SentBundleSchema,
+      response: ImportedPageSchema,
+    },
+    ({ body, query }) => readPageBundle(services, body, query.task),
   );
 }

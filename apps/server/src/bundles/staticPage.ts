@@ -1,10 +1,10 @@
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { type Zippable, zipSync } from 'fflate';
-import type { Services } from '../base/services';
 import { downloadPath, findVideo, picturePath } from '../files/store';
 import { loadFunnel, loadStep, snapshotOf } from '../funnel/store';
 import { renderStep } from '../site/renderStep';
+import type { Tracked } from '../tracking/recorder';
 
 /** Bytes of a file that is there; null for one that is not. */
 const bytesOf = (file: string): Uint8Array | null => (existsSync(file) ? readFileSync(file) : null);
@@ -15,7 +15,7 @@ const VIDEO_ENDINGS: Record<string, string> = { 'video/mp4': 'mp4', 'video/webm'
  * A page's draft as HTML, style, typefaces, pictures and script that open from a disk. What leads on leads to the shop.
  * @returns a ZIP file
  */
-export function staticPage(services: Services, stepId: string): Uint8Array {
+export function staticPage(services: Tracked, stepId: string): Uint8Array {
   const { db, config } = services;
   const { funnelId } = loadStep(db, stepId);
   const state = loadFunnel(db, funnelId);
@@ -44,7 +44,7 @@ export function staticPage(services: Services, stepId: string): Uint8Array {
         const video = findVideo(db, id);
         return video ? up + put(`video/${id}.${VIDEO_ENDINGS[video.contentType] ?? 'mp4'}`, downloadPath(services, id), address) : address;
       });
-  const html = renderStep(services, { publication: { id: '', funnelId, version: 0, at: 0, snapshot }, step, page, arms: [], variant: '' });
+  const html = renderStep(services, { publication: { id: '', funnelId, version: 0, at: 0, userId: null, snapshot }, step, page, arms: [], variant: '' });
   const style = /<style>(.*?)<\/style>/s.exec(html)?.[1] ?? '';
   const counted = html
     .replace(/<style>.*?<\/style>/s, '<link rel="stylesheet" href="style.css">')

@@ -1,12 +1,13 @@
 import { firstOption, isFree, type Product, type ProductListQuery, type ProductRow } from '@ruta/core/catalog';
 import type { ListPage } from '@ruta/core/lists';
-import { and, eq, isNotNull, isNull, type SQL, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, or, type SQL, sql } from 'drizzle-orm';
 import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 import type { Db } from '../base/db';
 import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
 import type { Services } from '../base/services';
 import { findPictures } from '../files/store';
 import { leftOf, pastedKeysLeft } from './availability';
+import { productSearched } from './search';
 import { productFiles, products } from './tables';
 
 const SORTING = { columns: { created: products.createdAt, name: products.name, status: products.status, kind: products.kind }, id: products.id };
@@ -102,6 +103,16 @@ export function countProducts(db: Db, query: ProductListQuery): number {
   return countRows(db, products, filterOf(query));
 }
 
+/** The ids of every product that a list has. */
+export function productIds(db: Db, query: ProductListQuery): string[] {
+  return db
+    .select({ id: products.id })
+    .from(products)
+    .where(filterOf(query))
+    .all()
+    .map(({ id }) => id);
+}
+
 /** Whether a list that is kept as JSON holds a word; undefined where none is asked for. */
 function holds(column: SQLiteColumn, word: string | undefined): SQL | undefined {
   return word === undefined ? undefined : sql`EXISTS (SELECT 1 FROM json_each(${column}) WHERE value = ${word})`;
@@ -115,7 +126,7 @@ function filterOf({ archived, kind, status, category, tag, free, search }: Produ
     holds(products.categories, category),
     holds(products.tags, tag),
     free === undefined ? undefined : eq(isFreeSql, free ? 1 : 0),
-    searched(search, [products.name, products.label, products.editions, products.tags, products.categories]),
+    or(productSearched(search), searched(search, [products.tags, products.categories])),
   );
 }
 

@@ -1,6 +1,8 @@
 import {
   ArchivedSchema,
   BulkSchema,
+  BulkUndoSchema,
+  type Changed,
   ChangedSchema,
   FileChoicesSchema,
   FileFormatSchema,
@@ -9,6 +11,7 @@ import {
   type KeysAdded,
   KeysAddedSchema,
   KeysSchema,
+  MatchingIdsSchema,
   NamedQuerySchema,
   ProductImportSchema,
   ProductInputSchema,
@@ -27,12 +30,17 @@ import { sendFile } from '../base/sendFile';
 import type { Services } from '../base/services';
 import { leftOf, soldOf } from './availability';
 import { countKeys } from './keys';
-import { countProducts, listProductRows, productWords } from './list';
-import { changeProducts, createProduct, duplicateProduct, setArchived, setProductFiles, updateProduct } from './service';
+import { countProducts, listProductRows, productIds, productWords } from './list';
+import { createProduct, duplicateProduct, setArchived, setProductFiles, updateProduct } from './service';
 import { bundlesWith, loadProduct, productsNamed } from './store';
 
 export function catalogRoutes(api: Api, services: Services): void {
   const { db } = services;
+  /** What a thread of its own has changed is read anew here. */
+  const changed = (done: Changed): Changed => {
+    services.changes.announce();
+    return done;
+  };
   const idOf = (params: Record<string, string>) => params.id ?? '';
 
   api.on({ method: 'get', path: '/products', summary: 'Products, page by page', query: ProductListQuerySchema, response: ProductPageSchema }, ({ query }) =>
@@ -56,9 +64,17 @@ export function catalogRoutes(api: Api, services: Services): void {
   api.on({ method: 'post', path: '/products', summary: 'Add a product', body: ProductInputSchema, response: ProductSchema }, ({ body }) =>
     createProduct(services, body),
   );
-  api.on({ method: 'post', path: '/products/bulk', summary: 'Change many products', body: BulkSchema, response: ChangedSchema }, ({ body }) => ({
-    changed: changeProducts(services, body.ids, body.change),
-  }));
+  api.on({ method: 'post', path: '/products/bulk', summary: 'Change many products', body: BulkSchema, response: ChangedSchema }, async ({ body }) =>
+    changed(await services.tasks.run<Changed>('changeProducts', body)),
+  );
+  api.on(
+    { method: 'post', path: '/products/bulk/undo', summary: 'Undo a change to many products', body: BulkUndoSchema, response: ChangedSchema },
+    async ({ body }) => changed(await services.tasks.run<Changed>('undoChange', body.undo)),
+  );
+  api.on(
+    { method: 'get', path: '/products/ids', summary: 'The ids of every product that a list has', query: ProductListQuerySchema, response: MatchingIdsSchema },
+    ({ query }) => ({ ids: productIds(db, query) }),
+  );
   api.on({ method: 'get', path: '/products/export/:format', summary: 'All products as a file, csv or json' }, async ({ params, response }) => {
     const format = FileFormatSchema.safeParse(params.format);
     if (!format.success) throw notFound('This kind of file');

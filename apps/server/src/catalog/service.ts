@@ -1,4 +1,4 @@
-import { type BulkChange, type Product, type ProductInput, ProductInputSchema } from '@ruta/core/catalog';
+import { type Product, type ProductInput, ProductInputSchema } from '@ruta/core/catalog';
 import { and, eq, gt, inArray } from 'drizzle-orm';
 import sanitizeHtml from 'sanitize-html';
 import type { Db } from '../base/db';
@@ -7,7 +7,7 @@ import { fieldRefusal, Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { files } from '../files/tables';
 import { checkLinks, linkTargets } from './links';
-import { bundlesWith, type FileChoice, findProduct, findProducts, insertProduct, loadProduct, replaceFiles, saveProduct } from './store';
+import { bundlesWith, type FileChoice, findProduct, insertProduct, loadProduct, replaceFiles, saveProduct } from './store';
 import { editionSales } from './tables';
 
 /** What is written of a product is announced, since published pages take names and prices from it. */
@@ -48,15 +48,19 @@ export function updateProduct(services: Needs, id: string, input: ProductInput):
 
 /** Takes a product out of lists, or puts it back. What was sold stays as it was, and stays deliverable. */
 export function setArchived(services: Needs, id: string, archived: boolean): Product {
-  const { db, clock } = services;
+  archiveIn(services, id, archived);
+  services.changes.announce();
+  return loadProduct(services.db, id);
+}
+
+/** The same within a transaction of others. @throws Refusal 409 if it is part of a bundle */
+export function archiveIn({ db, clock }: Pick<Services, 'db' | 'clock'>, id: string, archived: boolean): void {
   loadProduct(db, id);
   if (archived) {
     const bundles = bundlesWith(db, id);
     if (bundles.length > 0) throw new Refusal(409, `It is part of ${bundles.map((name) => `“${name}”`).join(', ')}. Take it out of there first.`);
   }
   saveProduct(db, id, { archivedAt: archived ? clock.now() : null }, clock.now());
-  services.changes.announce();
-  return loadProduct(db, id);
 }
 
 /** Copies a product with its editions, prices and files; the copy is off until it is switched on. Pasted keys stay with the original. */
@@ -89,31 +93,6 @@ export function duplicateProduct(services: Needs, id: string): Product {
   });
   services.changes.announce();
   return loadProduct(db, copyId);
-}
-
-/** Changes many products at once: all of them, or none if one cannot be. @returns how many were changed */
-export function changeProducts(services: Needs, ids: readonly string[], change: BulkChange): number {
-  const { db, clock } = services;
-  const changed = db.transaction((tx) => {
-    const found = findProducts(tx, ids);
-    if (found.length < new Set(ids).size) throw new Refusal(409, 'One of these products is not there any more. Nothing was changed.');
-    const together = (now: string[], add: string[] = [], remove: string[] = []) => [...new Set([...now, ...add])].filter((word) => !remove.includes(word));
-    for (const product of found) {
-      const next = {
-        ...(change.status ? { status: change.status } : {}),
-        ...(change.taxClass ? { taxClass: change.taxClass } : {}),
-        tags: together(product.tags, change.addTags, change.removeTags),
-        categories: together(product.categories, change.addCategories, change.removeCategories),
-      };
-      const parsed = ProductInputSchema.safeParse({ ...product, ...next });
-      if (!parsed.success) throw new Refusal(400, `“${product.label || product.name}”: ${parsed.error.issues[0]?.message} Nothing was changed.`);
-      saveProduct(tx, product.id, next, clock.now());
-      if (change.archived !== undefined) setArchived({ ...services, db: tx }, product.id, change.archived);
-    }
-    return found.length;
-  });
-  services.changes.announce();
-  return changed;
 }
 
 /** Sets the files that buyers receive, in order. @throws Refusal 400 if one is not a stored download, or comes with what the product has not */

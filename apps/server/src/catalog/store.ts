@@ -5,6 +5,7 @@ import type { Db } from '../base/db';
 import { notFound } from '../base/problem';
 import { findPictures } from '../files/store';
 import { files } from '../files/tables';
+import { keepHistories } from './histories';
 import { productFiles, products } from './tables';
 
 export type ProductRow = typeof products.$inferSelect;
@@ -105,13 +106,13 @@ export function loadProduct(db: Db, id: string): Product {
 
 export function insertProduct(db: Db, id: string, input: ProductInput, now: number): void {
   db.insert(products)
-    .values({ ...input, id, archivedAt: null, createdAt: now, updatedAt: now })
+    .values({ ...input, editions: keepHistories(input.editions, undefined, now), id, archivedAt: null, createdAt: now, updatedAt: now })
     .run();
 }
 
 export function saveProduct(db: Db, id: string, changes: Partial<ProductRow>, now: number): void {
   db.update(products)
-    .set({ ...changes, updatedAt: now })
+    .set({ ...changes, ...(changes.editions ? { editions: keepHistories(changes.editions, findProduct(db, id), now) } : {}), updatedAt: now })
     .where(eq(products.id, id))
     .run();
 }

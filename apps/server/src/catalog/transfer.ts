@@ -1,6 +1,14 @@
 import type { FileFormat, ImportReport, Product, ProductImport, ProductInput } from '@ruta/core/catalog';
 import { productLabel } from '@ruta/core/catalog';
-import { type ImportedJsonProduct, type ImportedProduct, productsFromCsv, productsFromJson, productsToCsv, productsToJson } from '@ruta/core/formats';
+import {
+  doubledSkus,
+  type ImportedJsonProduct,
+  type ImportedProduct,
+  productsFromCsv,
+  productsFromJson,
+  productsToCsv,
+  productsToJson,
+} from '@ruta/core/formats';
 import { count, inArray, max, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
@@ -10,6 +18,7 @@ import { excluded, stage } from '../base/staged';
 import { AT_ONCE, type TaskHand } from '../base/tasks';
 import { files } from '../files/tables';
 import { loadShop } from '../shop/store';
+import { keepHistories, plainPrices } from './histories';
 import { checkLinks, type LinkTargets, linkTargets } from './links';
 import { cleanRichText, keepSoldEditions } from './service';
 import { eachProduct, replaceFiles } from './store';
@@ -20,12 +29,10 @@ type Needs = Pick<Services, 'db' | 'clock'>;
 /** Products that a report names; the counts are of all. */
 const MOST_NAMED = 500;
 
-const all = (db: Db, archived: boolean) => [...eachProduct(db, archived)].flat();
-
 /** All products that are not archived, as a file. */
 export function exportProducts({ db }: Pick<Services, 'db'>, format: FileFormat): string {
   const { settings } = loadShop(db);
-  const products = all(db, false);
+  const products = [...eachProduct(db)].flat().map(plainPrices);
   return format === 'csv' ? productsToCsv(products, settings) : productsToJson(products, settings.currency);
 }
 
@@ -38,7 +45,8 @@ export function importProducts(services: Needs, { format, text, apply }: Product
   const { db, clock } = services;
   const { settings } = loadShop(db);
   const before = stateOf(db);
-  const existing = all(db, true);
+  const standing = [...eachProduct(db, true)].flat();
+  const existing = standing.map(plainPrices);
   const read =
     format === 'csv'
       ? productsFromCsv(text, existing, settings, (kind) => newId(clock, kind), hand.tell)
@@ -50,7 +58,7 @@ export function importProducts(services: Needs, { format, text, apply }: Product
     changed: items.filter((item) => item.change === 'change').length,
     same: items.filter((item) => item.change === 'same').length,
     problems: [...read.problems],
-    notes: [...notes],
+    notes: [...notes, ...doubledIn(items, existing)],
     products: items.slice(0, MOST_NAMED).map(({ input, change, line }) => ({ name: productLabel(input), change, line })),
     applied: false,
   };
@@ -65,9 +73,21 @@ export function importProducts(services: Needs, { format, text, apply }: Product
   }
   if (!apply || report.problems.length > 0) return report;
   const now = clock.now();
+  const stood = new Map(standing.map((product) => [product.id, product]));
   // Lists show the newest first; a millisecond apart, new products stand in the order of the file.
   const rows = items.flatMap(({ id, input, change }, position) =>
-    change === 'same' ? [] : [{ ...input, id, archivedAt: null, createdAt: now + items.length - position, updatedAt: now }],
+    change === 'same'
+      ? []
+      : [
+          {
+            ...input,
+            editions: keepHistories(input.editions, stood.get(id), now),
+            id,
+            archivedAt: null,
+            createdAt: now + items.length - position,
+            updatedAt: now,
+          },
+        ],
   );
   const staged = stage(db, products, rows, (done, of) => hand.tell('preparing', done, of));
   hand.beginWriting();
@@ -80,6 +100,16 @@ export function importProducts(services: Needs, { format, text, apply }: Product
     { behavior: 'immediate' },
   );
   return { ...report, applied: true };
+}
+
+/** SKUs that a file would leave on several products, in words. Products that stay as they are were told of before. */
+function doubledIn(items: ReadonlyArray<{ id: string; input: ProductInput; change: ImportedProduct['change'] }>, existing: readonly Product[]): string[] {
+  const changed = items.filter(({ change }) => change !== 'same');
+  const ids = new Set(changed.map(({ id }) => id));
+  return doubledSkus(
+    changed.map(({ input }) => input),
+    existing.filter(({ id, archivedAt }) => archivedAt === null && !ids.has(id)),
+  );
 }
 
 /** Tells whether any product has changed between two moments. */

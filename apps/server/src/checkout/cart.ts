@@ -1,5 +1,6 @@
 import type { CartLine } from '@ruta/core/checkout';
 import { buyerOf, type OrderValues } from '@ruta/core/checkout';
+import type { Quote } from '@ruta/core/pricing';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { builtOnce, type Db } from '../base/db';
 import { newToken } from '../base/ids';
@@ -26,7 +27,7 @@ const latestOfVisitor = builtOnce((db) =>
     .select()
     .from(carts)
     .where(and(eq(carts.visitorId, given('visitorId')), eq(carts.stepId, given('stepId'))))
-    .orderBy(desc(carts.createdAt))
+    .orderBy(desc(sql`rowid`))
     .limit(1)
     .prepare(),
 );
@@ -42,6 +43,7 @@ const addCart = builtOnce((db) =>
       lines: given('lines'),
       buyer: given('buyer'),
       code: given('code'),
+      total: given('total'),
       token: given('token'),
       createdAt: given('createdAt'),
       updatedAt: given('updatedAt'),
@@ -67,17 +69,20 @@ export interface SavedCart {
   isOneTooMany?: true;
 }
 
+/** What a cart is worth to the shop: what is to be paid at once, or with a free trial the first charge after it; minor units. */
+const cartValue = ({ dueToday, later }: Pick<Quote, 'dueToday' | 'later'>): number => dueToday || (later[0]?.total ?? 0);
+
 /** Saves a cart that has an address, so that it is known who left and with what. A paid cart is left as it is. */
 export function saveCart(
   { db, clock, limits }: Pick<Services, 'db' | 'clock' | 'limits'>,
   live: LiveStep,
   cartId: string,
   { visitorId, person }: { visitorId: string | null; person: string },
-  lines: CartLine[],
+  { lines, quote }: { lines: CartLine[]; quote: Pick<Quote, 'dueToday' | 'later'> },
   values: OrderValues,
 ): SavedCart {
   const now = clock.now();
-  const content = { lines, buyer: buyerOf(values), code: values.code?.trim() || null, updatedAt: now };
+  const content = { lines, buyer: buyerOf(values), code: values.code?.trim() || null, total: cartValue(quote), updatedAt: now };
   const known = byId(db).get({ cartId });
   if (known && (known.stepId !== live.step.id || (known.visitorId && known.visitorId !== visitorId))) return { isNew: false, belongs: false };
   if (!known) {

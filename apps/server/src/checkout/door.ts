@@ -6,7 +6,7 @@ import { whenFree } from '../base/writes';
 import { findShop } from '../shop/store';
 import { guestOf } from './guest';
 import { type CheckoutNeeds, makePieces } from './pieces';
-import { beginCheckout, findCheckout } from './service';
+import { askRegister, beginCheckout, findCheckout } from './service';
 import { bumpViews, quoteFacts } from './view';
 
 const PATH = /^\/pay\/([\w~-]+)\/(quote|contact)$/;
@@ -28,6 +28,7 @@ export function checkoutDoor(services: CheckoutNeeds, unwritten: () => string): 
   async function answerTo(request: IncomingMessage, stepId: string, what: string): Promise<{ status: number; body: object }> {
     const body = await jsonBody(request, MOST_BYTES);
     const guest = guestOf(services, request);
+    await askRegister(services, body, guest);
     const found = findCheckout(services, stepId, body, guest);
     if ('kind' in found) {
       if (found.kind === 'lead') return { status: found.status, body: { redirect: found.url } };
@@ -37,12 +38,12 @@ export function checkoutDoor(services: CheckoutNeeds, unwritten: () => string): 
       const { quote, errors } = found.quoted;
       return {
         status: 200,
-        body: { quote: { html: quoteHtml(quote), ...quoteFacts(quote) }, errors, bumps: bumpsHtml(bumpViews(services, found.live, found.quoted)) },
+        body: { quote: { ...quoteHtml(quote), ...quoteFacts(quote) }, errors, bumps: bumpsHtml(bumpViews(services, found.live, found.quoted)) },
       };
     }
     const begun = BegunSchema.safeParse(body);
     if (!begun.success) return { status: 400, body: { message: 'There is no address to keep yet.' } };
-    await whenFree(() => services.together.write(() => beginCheckout(services, guest, begun.data.cart, found)));
+    await whenFree(services.writes, () => services.together.write(() => beginCheckout(services, guest, begun.data.cart, found)));
     return { status: 200, body: {} };
   }
 

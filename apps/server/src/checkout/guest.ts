@@ -2,8 +2,9 @@ import type { IncomingMessage } from 'node:http';
 import { personAt } from '../base/limits';
 import { addressOf } from '../base/proxies';
 import { baseOf } from '../domains/address';
+import { visitorIdOf } from '../tracking/browserIds';
 import type { Tracked } from '../tracking/recorder';
-import { counts, visitorIdOf, visitorOf } from '../tracking/visitor';
+import { counts, visitorOf } from '../tracking/visitor';
 import type { Guest } from './service';
 
 /** Who asks, as far as their browser tells. */

@@ -1,4 +1,5 @@
 import express, { type Request, type Response, Router } from 'express';
+import { sendHtml } from '../base/sendHtml';
 import type { LiveServices } from '../funnel/live';
 import type { Paying } from '../payments/accounts';
 import { purchasesOf } from '../site/purchases';
@@ -10,7 +11,7 @@ import { isFramed } from '../tracking/visitor';
 import { visitorOf } from '../tracking/visitorOf';
 import { guestOf } from './guest';
 import { firstEnd, offersView } from './offerView';
-import { answerOffer, type OfferAnswer, quoteOffer } from './takeOffer';
+import { answerOffer, leaveOffers, type OfferAnswer, quoteOffer } from './takeOffer';
 
 type Needs = Tracked & Paying & LiveServices;
 
@@ -20,7 +21,7 @@ export function offerSite(services: Needs): Router {
   const bodies = express.urlencoded({ extended: false, limit: '16kb' });
 
   router.post('/offer/:stepId', bodies, async (request: Request, response: Response) => {
-    sendOfferAnswer(services, response, await answerOffer(services, String(request.params.stepId), request.body, guestOf(services, request)));
+    await sendOfferAnswer(services, response, await answerOffer(services, String(request.params.stepId), request.body, guestOf(services, request)));
   });
 
   router.post('/offer/:stepId/quote', bodies, (request: Request, response: Response) => {
@@ -29,11 +30,16 @@ export function offerSite(services: Needs): Router {
     else response.status(410).json({ message: 'This offer has ended.' });
   });
 
+  router.post('/offer/:stepId/left', bodies, (request: Request, response: Response) => {
+    leaveOffers(services, request.body?.order);
+    response.status(204).end();
+  });
+
   return router;
 }
 
 /** Answers with the page of an offer, the way on, or why it cannot be had. Nothing of it is kept anywhere. */
-export function sendOfferAnswer(services: Needs, response: Response, answer: OfferAnswer): void {
+export async function sendOfferAnswer(services: Needs, response: Response, answer: OfferAnswer): Promise<void> {
   response.set('cache-control', 'private, no-store');
   switch (answer.kind) {
     case 'lead':
@@ -47,22 +53,21 @@ export function sendOfferAnswer(services: Needs, response: Response, answer: Off
       return;
     case 'show': {
       const { live, order, standing, state } = answer;
-      response
-        .status(answer.status)
-        .type('html')
-        .send(
-          renderStep(
-            services,
-            seenBy(services, live, { order, visitor: visitorOf(services, order) }),
-            {
-              buyer: { firstName: order.buyer.firstName },
-              offers: offersView(services, live, order, standing, state),
-              endsAt: firstEnd(services, standing),
-            },
-            purchasesOf(services, response.req, order),
-            isFramed(response.req),
-          ),
-        );
+      await sendHtml(
+        response.req,
+        response.status(answer.status),
+        renderStep(
+          services,
+          seenBy(services, live, { order, visitor: visitorOf(services, order) }),
+          {
+            buyer: { firstName: order.buyer.firstName },
+            offers: offersView(services, live, order, standing, state),
+            endsAt: firstEnd(services, standing),
+          },
+          purchasesOf(services, response.req, order),
+          isFramed(response.req),
+        ),
+      );
       return;
     }
     default:

@@ -37,6 +37,7 @@ export function offersView(services: Paying, { step }: LiveStep, order: OrderRow
   return {
     actionUrl: `/offer/${step.id}`,
     quoteUrl: `/offer/${step.id}/quote`,
+    leftUrl: `/offer/${step.id}/left`,
     orderToken: order.token,
     offers: open.map((standing) => shownOffer(services, standing)),
     message: state.message ?? null,

@@ -3,10 +3,10 @@ import { mail } from '../base/outbox/kinds/mail';
 import { enqueue } from '../base/outbox/outbox';
 import type { Services } from '../base/services';
 import type { ContactRow } from '../contacts/store';
+import { mailedAddress } from '../delivery/orderLink';
 import { mayWriteTo } from '../mail/fewMails';
 import { letterhead } from '../mail/letterhead';
 import { ownedMail } from '../mail/ownedMail';
-import { orderAddress } from '../orders/address';
 import { orderWith } from '../orders/store';
 import { loadShop } from '../shop/store';
 
@@ -19,7 +19,7 @@ export function tellOwner(services: Services, contact: ContactRow, product: Prod
   const shop = loadShop(db);
   const order = orderWith(db, contact.id, product.id, shop.settings.mode);
   enqueue(db, services, mail, {
-    payload: ownedMail(letterhead(services), { product: product.name, to: contact, orderUrl: order ? orderAddress(services, order.token) : null }),
+    payload: ownedMail(letterhead(services), { product: product.name, to: contact, orderUrl: order ? mailedAddress(services, order) : null }),
     idempotencyKey: `owned ${contact.id} ${product.id} ${Math.floor(clock.now() / DAY_MS)}`,
     orderId: order?.id ?? null,
     contactId: contact.id,

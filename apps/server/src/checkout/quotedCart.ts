@@ -3,7 +3,7 @@ import { type CartLine, type OrderValues, readLine } from '@ruta/core/checkout';
 import type { Currency } from '@ruta/core/money';
 import { toDecimal } from '@ruta/core/money';
 import { type Offer, offeredBy, offerOption } from '@ruta/core/offers';
-import { cartLine, chosenOption, type Quote, type QuoteInput, type QuoteLineInput, quoteCart, regionsOf } from '@ruta/core/pricing';
+import { cartLine, chosenOption, needsRegister, type Quote, type QuoteInput, type QuoteLineInput, quoteCart, regionsOf } from '@ruta/core/pricing';
 import { type CheckoutOption, checkoutOptions } from '@ruta/pages';
 import type { Services } from '../base/services';
 import { keysLeftOf, leftOf } from '../catalog/availability';
@@ -12,9 +12,10 @@ import { codeUses, type StoredCode } from '../codes/store';
 import { tryCode } from '../codes/tries';
 import type { Known } from '../facts/gather';
 import { loadShop } from '../shop/store';
+import type { AsksRegister } from '../taxNumbers/register';
 import { type OfferedBump, offeredBumps } from './bumps';
 
-type Needs = Pick<Services, 'db' | 'clock' | 'limits'>;
+type Needs = Pick<Services, 'db' | 'clock' | 'limits'> & AsksRegister;
 
 /** What is sold at a checkout: the product, by which of the step's offers, and the bumps beside it. */
 export interface Sold {
@@ -83,7 +84,7 @@ export function quoteValues(services: Needs, { product, offer, bumps }: Sold, { 
   const buyer: QuoteInput['buyer'] = {
     country,
     ...(values.region && regionsOf(shop, country).includes(values.region) ? { region: values.region } : {}),
-    ...(values.taxNumber?.trim() ? { taxNumber: values.taxNumber } : {}),
+    ...(values.taxNumber?.trim() ? { taxNumber: values.taxNumber, ...registered(services, values.taxNumber) } : {}),
   };
   const main = cartLine(
     'main',
@@ -104,6 +105,14 @@ export function quoteValues(services: Needs, { product, offer, bumps }: Sold, { 
     if (problem.path.startsWith('buyer.')) errors.country ??= problem.message;
   }
   return { lines: [line, ...taken.map(cartLineOf)], quote, bumps: beside, priceId: line.priceId ?? fallbackPriceId, code, errors };
+}
+
+/** What the register says of a number that was typed, as the seller wants it read while it does not answer. */
+function registered({ db, taxRegister }: Needs, typed: string): Pick<QuoteInput['buyer'], 'register'> {
+  const { country, whenRegisterSilent = 'charge' } = loadShop(db).settings;
+  if (!needsRegister(typed, country)) return {};
+  const state = taxRegister.latest(typed)?.state ?? 'unasked';
+  return { register: state === 'silent' && whenRegisterSilent === 'accept' ? 'known' : state };
 }
 
 const cartLineOf = ({ offer, line }: OfferedBump): CartLine => ({

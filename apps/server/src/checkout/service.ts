@@ -1,6 +1,7 @@
 import { formValues, type OrderForm, OrderFormSchema, type OrderValues } from '@ruta/core/checkout';
 import { leadsToOffers } from '@ruta/core/funnel';
-import { needsCard, storedQuote } from '@ruta/core/pricing';
+import { needsCard, needsRegister, type Quote, regionsOf, storedQuote } from '@ruta/core/pricing';
+import { isRegionTyped } from '@ruta/core/shop';
 import type { CheckoutView } from '@ruta/pages';
 import { wantedOf } from '../catalog/wanted';
 import { gatherFacts } from '../facts/gather';
@@ -14,18 +15,19 @@ import { declineMessage } from '../payments/messages';
 import { isUnknown, payCart } from '../payments/pay';
 import { whereTo } from '../payments/whereTo';
 import { loadShop } from '../shop/store';
+import type { AsksRegister } from '../taxNumbers/register';
 import { onceId } from '../tracking/onceId';
 import type { Tracked, VisitorRow } from '../tracking/recorder';
-import { makeEvent, placeOf } from '../tracking/visitor';
+import { countedIdOf, makeEvent, placeOf } from '../tracking/visitor';
 import { type SavedCart, saveCart } from './cart';
 import { closedAnswer, closedHere } from './closed';
-import { DECLINED_CARDS, TOO_MANY_CARDS, TOO_MANY_CARTS } from './fewTries';
+import { DECLINED_CARDS, TOO_MANY_CARTS, tooManyCards } from './fewTries';
 import { holdFor } from './holds';
 import { tellOwner } from './ownership';
 import { type QuotedCart, quoteValues, type Sold } from './quotedCart';
 import { checkoutView, chosenCountry, isShipped, missingFields, ownsAlready, quoteFacts, shownFields, soldAt } from './view';
 
-type Needs = Tracked & Paying & LiveServices;
+type Needs = Tracked & Paying & LiveServices & AsksRegister;
 
 /** Who is at a checkout, as far as their browser tells. */
 export interface Guest {
@@ -83,9 +85,14 @@ export function findCheckout(services: Needs, stepId: string, body: unknown, gue
   };
 }
 
+/** Has the register's answer for a business's tax number ready before anything is quoted with it. */
+export async function askRegister({ db, taxRegister }: Needs, body: unknown, { person }: Guest): Promise<void> {
+  await taxRegister.consult(formValues(body).taxNumber, loadShop(db).settings.country, person);
+}
+
 /** Saves the cart and says once that a checkout was begun. @returns what became of the cart: somebody else's, and one of too many, are not kept */
 export function beginCheckout(services: Needs, guest: Guest, cartId: string, { live, quoted, values }: OpenCheckout): SavedCart {
-  const saved = saveCart(services, live, cartId, guest, quoted.lines, values);
+  const saved = saveCart(services, live, cartId, guest, quoted, values);
   const { counted } = guest;
   if (!counted || !saved.belongs || saved.isOneTooMany) return saved;
   const { mode } = loadShop(services.db).settings;
@@ -111,6 +118,7 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
   if (order && wasPaid(order.state)) return { kind: 'lead', status: 200, url: whereTo(services, { state: 'paid', order }) };
   // Nor may anything be said of a cart whose charge may have gone through, least of all that nothing was charged.
   if (order && isUnknown(db, order)) return { kind: 'lead', status: 200, url: whereTo(services, { state: 'waiting', order }) };
+  await askRegister(services, body, guest);
   const found = findCheckout(services, stepId, body, guest);
   if ('kind' in found) return found;
   const { live, sold, values, country, quoted } = found;
@@ -126,7 +134,7 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
   const sent = isShipped(quote);
   const errors: Record<string, string> = {
     ...quoted.errors,
-    ...missingFields(live, sent, values),
+    ...missingFields(services, live, sent, values, country),
     ...(parsed.success ? {} : Object.fromEntries(parsed.error.issues.map((issue) => [String(issue.path[0]), issue.message]))),
     ...(values.country && values.country !== country ? { country: 'We do not sell to this country. Choose another.' } : {}),
   };
@@ -154,27 +162,37 @@ export async function placeOrder(services: Needs, stepId: string, body: unknown,
     tellOwner(services, owner, product);
     return show(409, { message: 'We have written to this address about your order; look into your mailbox. Nothing was charged.' });
   }
-  if (needsCard(quote) && services.limits.isReached(DECLINED_CARDS, guest.person)) return show(429, { message: TOO_MANY_CARDS });
+  if (needsCard(quote) && services.limits.isReached(DECLINED_CARDS, guest.person))
+    return show(429, { message: tooManyCards(loadShop(db).settings.contactEmail) });
   const refused = holdFor(services, { cartId: form.cart, email: form.email.toLowerCase(), ...wantedOf(db, quote), code: quoted.code });
   if (refused) return show(409, { errors: { [refused.field]: refused.message }, message: refused.message });
   // Coming back from the bank is told apart, so that nobody is led there in a circle.
   const outcome = await payCart(services, newOrder(services, guest, form, found), form.token, (order) => `${guest.base}/pay/return/${order.token}?from=bank`);
   if (outcome.state === 'declined') {
     services.limits.count(DECLINED_CARDS, guest.person);
-    return show(402, { message: declineMessage(outcome.reason) });
+    return show(402, { message: declineMessage(outcome.reason), isOfCard: true });
   }
   return { kind: 'lead', status: 200, url: whereTo(services, outcome) };
 }
 
 /** The order that a form stands for, quoted by the server's own sums. */
-function newOrder(services: Needs, { counted }: Guest, form: OrderForm, { live, country, quoted: { quote, code, bumps } }: OpenCheckout): NewOrder {
+function newOrder(
+  services: Needs,
+  { counted, visitorId }: Guest,
+  form: OrderForm,
+  { live, country, values, quoted: { quote, code, bumps } }: OpenCheckout,
+): NewOrder {
   const { db } = services;
+  const shop = loadShop(db);
+  const { settings } = shop;
+  const region = quote.taxRegion ?? (isShipped(quote) && isRegionTyped(country, regionsOf(shop, country)) ? values.region?.trim() : undefined);
   return {
     ...placeOf(live),
     cartId: form.cart,
-    visitorId: counted?.id ?? null,
-    mode: loadShop(db).settings.mode,
-    quote: storedQuote(quote),
+    visitorId: countedIdOf(counted),
+    browserId: visitorId,
+    mode: settings.mode,
+    quote: storedQuote(quote, settings.seller),
     codeId: code?.id ?? null,
     offered: bumps.map(({ offer }) => offer.id),
     keeps: leadsToOffers(live.publication.snapshot.graph, live.step.id),
@@ -183,11 +201,20 @@ function newOrder(services: Needs, { counted }: Guest, form: OrderForm, { live, 
       firstName: form.firstName,
       lastName: form.lastName,
       country,
-      ...(quote.taxRegion ? { region: quote.taxRegion } : {}),
+      ...(region ? { region } : {}),
       ...(quote.taxNumber?.valid ? { taxNumber: quote.taxNumber.number } : {}),
       ...(isShipped(quote) ? { address: { street: form.street, postcode: form.postcode, city: form.city } } : {}),
     },
+    ...proofFor(services, quote),
     campaign: counted?.lastCampaign ?? null,
     partnerId: broughtBy(services, counted, form.email),
   };
+}
+
+/** Where tax is left to the buyer: that the register was asked, and what it said, as it is kept with the order. */
+function proofFor({ db, taxRegister }: Needs, { reverseCharge, taxNumber }: Quote): Pick<NewOrder, 'taxNumberProof'> {
+  const said = reverseCharge && taxNumber ? taxRegister.latest(taxNumber.number) : undefined;
+  if (!said || !taxNumber || !needsRegister(taxNumber.number, loadShop(db).settings.country)) return {};
+  const { at, ...rest } = said;
+  return { taxNumberProof: { ...rest, number: taxNumber.number, askedAt: at } };
 }

@@ -1,4 +1,5 @@
 import express, { type Request, type Response, Router } from 'express';
+import { sendHtml } from '../base/sendHtml';
 import { whenFree } from '../base/writes';
 import { whoOf } from '../facts/who';
 import { stepPath } from '../funnel/live';
@@ -19,7 +20,7 @@ export function checkoutSite(services: CheckoutNeeds): Router {
   const { quoteHtml, bumpsHtml } = makePieces(services);
   const bodies = [express.urlencoded({ extended: false, limit: '32kb' }), express.json({ limit: '32kb' })];
 
-  function answer(request: Request, response: Response, told: CheckoutAnswer): void {
+  async function answer(request: Request, response: Response, told: CheckoutAnswer): Promise<void> {
     const json = request.accepts(['html', 'json']) === 'json';
     switch (told.kind) {
       case 'lead':
@@ -36,18 +37,17 @@ export function checkoutSite(services: CheckoutNeeds): Router {
         return;
       case 'show': {
         const { live, view } = told;
-        const { message, errors, quote } = view;
-        if (json) response.status(told.status).json({ message, errors, quote: { html: quoteHtml(quote), ...quoteFacts(quote) }, bumps: bumpsHtml(view.bumps) });
+        const { message, isOfCard, errors, quote } = view;
+        if (json)
+          response.status(told.status).json({ message, isOfCard, errors, quote: { ...quoteHtml(quote), ...quoteFacts(quote) }, bumps: bumpsHtml(view.bumps) });
         else
-          response
-            .status(told.status)
-            .set('cache-control', 'no-store')
-            .type('html')
-            .send(
-              renderStep(services, seenBy(services, live, { visitor: visitorOf(services, request), cart: { quote, country: view.values.country ?? '' } }), {
-                checkout: view,
-              }),
-            );
+          return sendHtml(
+            request,
+            response.status(told.status).set('cache-control', 'no-store'),
+            renderStep(services, seenBy(services, live, { visitor: visitorOf(services, request), cart: { quote, country: view.values.country ?? '' } }), {
+              checkout: view,
+            }),
+          );
         return;
       }
       default:
@@ -65,7 +65,11 @@ export function checkoutSite(services: CheckoutNeeds): Router {
 
   router.post('/pay/:stepId', bodies, async (request: Request, response: Response) => {
     // Sent again by ourselves while something long is being written: a cart is charged once, however often it is sent.
-    answer(request, response, await whenFree(() => placeOrder(services, String(request.params.stepId), request.body, guestOf(services, request))));
+    await answer(
+      request,
+      response,
+      await whenFree(services.writes, () => placeOrder(services, String(request.params.stepId), request.body, guestOf(services, request))),
+    );
   });
 
   return router;

@@ -15,6 +15,8 @@ export const carts = sqliteTable(
     buyer: text({ mode: 'json' }).$type<CartBuyer>().notNull(),
     /** The discount code that was typed; null for none. */
     code: text(),
+    /** What it was worth when it was last changed: what is paid at once, or after a free trial; minor units of the shop's currency; null in carts from before this was kept. */
+    total: integer(),
     /** Stands for the right to open this cart again, in a link that is mailed. */
     token: text().notNull().unique(),
     createdAt: integer().notNull(),

@@ -5,7 +5,8 @@ import { dueSentence } from '@ruta/pages';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { wantedOf } from '../catalog/wanted';
-import { orderByToken } from '../delivery/orderView';
+import { orderByToken } from '../delivery/orderLink';
+import { holdReceipt, releaseReceiptSoon } from '../delivery/receipt';
 import { gatherFacts } from '../facts/gather';
 import { buyerOf } from '../facts/who';
 import type { LiveServices, LiveStep } from '../funnel/live';
@@ -15,12 +16,13 @@ import { additionOf, type OrderRow } from '../orders/store';
 import { orders } from '../orders/tables';
 import type { Paying } from '../payments/accounts';
 import { additionUnderWay, outcomeOfAddition, payAddition } from '../payments/addition';
-import { recordForOrder } from '../payments/fulfil';
 import { declineMessage } from '../payments/messages';
+import { recordForOrder } from '../payments/recordForOrder';
 import { whereTo } from '../payments/whereTo';
+import { loadShop } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
 import { visitorOf } from '../tracking/visitorOf';
-import { DECLINED_CARDS, TOO_MANY_CARDS } from './fewTries';
+import { DECLINED_CARDS, tooManyCards } from './fewTries';
 import { holdFor } from './holds';
 import { cardOnFile, type OfferPageState, shownOffer } from './offerView';
 import type { Guest } from './service';
@@ -63,6 +65,7 @@ export function openOffers(services: Needs, live: LiveStep, token: unknown, gues
   if (!order || order.funnelId !== live.publication.funnelId) return UNKNOWN;
   const standing = standingFor(services, live, order, guest);
   if (standing.open.length === 0) return { kind: 'lead', url: wayOn(services, live, order, standing) };
+  holdReceipt(services, order);
   for (const { offer } of standing.open) {
     if (!standing.showings.has(offer.id)) {
       recordForOrder(services, order, 'offer.shown', { offerId: offer.id, role: additionRole(live.publication.snapshot.graph, live.step.id) }, live.step.id);
@@ -71,13 +74,19 @@ export function openOffers(services: Needs, live: LiveStep, token: unknown, gues
   return { kind: 'show', status: 200, live, order, standing, state };
 }
 
+/** The page of an offer was closed: what is bought by now is told soon. */
+export function leaveOffers(services: Needs, token: unknown): void {
+  const order = orderByToken(services, token);
+  if (order) releaseReceiptSoon(services, order);
+}
+
 /** Takes a yes or a no. Nothing is charged but what was shown, to the order that it was shown for. */
 export async function answerOffer(services: Needs, stepId: string, body: unknown, guest: Guest): Promise<OfferAnswer> {
   const parsed = TakeSchema.safeParse(body);
   const order = parsed.success ? orderByToken(services, parsed.data.order) : undefined;
   if (!parsed.success || !order) return UNKNOWN;
   const sent = parsed.data;
-  const live = services.live.step(stepId, buyerOf(services, order, guest.visitorId));
+  const live = services.live.step(stepId, buyerOf(services, order));
   // A stop that was taken off the map while somebody stood on it.
   if (live?.step.kind !== 'offer') {
     return ended(onward(services, order, order.stepId, 'paid'), 'This offer is not made any more.');
@@ -109,16 +118,17 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
   const ending = cardOnFile(services, order);
   const oneClick = sent.token === '' && ending !== null;
   // In another browser than the one that bought, a stray click must not be enough.
-  const isElsewhere = order.visitorId !== null && order.visitorId !== guest.visitorId;
+  const isElsewhere = order.browserId !== guest.visitorId;
   if (oneClick && needsCard(quote) && (offer.confirms || isElsewhere) && !sent.confirmed) return show(200, { asking: offer.id });
   if (needsCard(quote) && !oneClick && sent.token === '') return show(422, { message: 'Enter your card details to add this.', refused: true });
-  if (needsCard(quote) && services.limits.isReached(DECLINED_CARDS, guest.person)) return show(429, { message: TOO_MANY_CARDS, refused: true });
+  if (needsCard(quote) && services.limits.isReached(DECLINED_CARDS, guest.person))
+    return show(429, { message: tooManyCards(loadShop(services.db).settings.contactEmail), refused: true });
   const refused = holdFor(services, { cartId: order.cartId, email: order.email, ...wantedOf(services.db, quote) });
   if (refused) return show(409, { message: refused.message });
   const sendTo = wanted.asksAddress ? addressed(services, order, values) : order;
   const outcome = await payAddition(
     services,
-    { order: sendTo, stepId, offerId: offer.id, quote: storedQuote(quote), token: sent.token },
+    { order: sendTo, stepId, offerId: offer.id, quote: storedQuote(quote, loadShop(services.db).settings.seller), token: sent.token },
     (payment) => `${guest.base}/pay/return/${order.token}?from=bank&payment=${payment.id}`,
   );
   if (outcome.state === 'declined') {
@@ -129,15 +139,17 @@ export async function answerOffer(services: Needs, stepId: string, body: unknown
 }
 
 /** What a yes to another quantity would charge; null if the offer does not stand. */
-export function quoteOffer(services: Needs, stepId: string, body: unknown, guest: Guest): { dueToday: number; sentence: string } | null {
+export function quoteOffer(services: Needs, stepId: string, body: unknown, guest: Guest): { dueToday: number; sentence: string; words: string } | null {
   const parsed = TakeSchema.extend({ answer: z.enum(['yes', 'no']).default('yes') }).safeParse(body);
   const order = parsed.success ? orderByToken(services, parsed.data.order) : undefined;
-  const live = order && services.live.step(stepId, buyerOf(services, order, guest.visitorId));
+  const live = order && services.live.step(stepId, buyerOf(services, order));
   if (!parsed.success || !order || live?.step.kind !== 'offer' || order.funnelId !== live.publication.funnelId) return null;
   const { offer, quantity } = parsed.data;
   const standing = standingFor(services, live, order, guest, quantity === undefined ? {} : { [offer]: quantity });
   const wanted = standing.open.find((candidate) => candidate.offer.id === offer);
-  return wanted ? { dueToday: wanted.quote.dueToday, sentence: dueSentence(shownOffer(services, wanted), cardOnFile(services, order)) } : null;
+  if (!wanted) return null;
+  const shown = shownOffer(services, wanted);
+  return { dueToday: wanted.quote.dueToday, sentence: dueSentence(shown, cardOnFile(services, order)), words: shown.dueWords };
 }
 
 /** Where the buyer of an order goes on who has nothing left to answer here: along their yes if they gave one. */

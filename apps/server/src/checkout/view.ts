@@ -3,10 +3,10 @@ import { type OrderValues, tickName, valuesOf } from '@ruta/core/checkout';
 import { isElementOf } from '@ruta/core/elements';
 import { stepKindOf } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
-import { bumpPictureIds, bumpsOf, mainOffer, type Offer, offerAt, offerOption } from '@ruta/core/offers';
+import { bumpPictureIds, bumpsOf, mainOffer, type Offer, offerAt, offerOption, pricedBy } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
 import { freeWords, needsCard, parcelOf, type Quote, regionsOf } from '@ruta/core/pricing';
-import { allCountries, countryName } from '@ruta/core/shop';
+import { allCountries, countryName, isRegionTyped } from '@ruta/core/shop';
 import { type BumpView, bumpView, type CheckoutView } from '@ruta/pages';
 import { newId } from '../base/ids';
 import type { Services } from '../base/services';
@@ -18,6 +18,7 @@ import { orderAddress } from '../orders/address';
 import { orderOfCart, ownsProduct } from '../orders/store';
 import { cardFieldsFor, type Paying } from '../payments/accounts';
 import { loadShop, type ShopRow } from '../shop/store';
+import type { AsksRegister } from '../taxNumbers/register';
 import type { VisitorRow } from '../tracking/recorder';
 import { type CartRow, cartByToken, latestCart } from './cart';
 import { offeredOptions, type QuotedCart, quoteValues, type Sold, suggestedAmount } from './quotedCart';
@@ -31,7 +32,7 @@ export function soldAt({ db, clock }: Pick<Services, 'db' | 'clock'>, live: Live
   // After its end at its full price, if the seller chose so; one that is gone is told as closed.
   const offer = named && (offerAt(named, null, clock.now()) ?? named);
   const product = offer && findProduct(db, offer.productId);
-  return offer && product && { offer, product, bumps: bumpsOf(live.step) };
+  return offer && product && { offer, product: pricedBy(product, offer), bumps: bumpsOf(live.step) };
 }
 
 /** Ids of the options of a product with which something is shipped. */
@@ -88,7 +89,7 @@ function cartFor({ db }: Pick<Services, 'db'>, live: LiveStep, input: CheckoutIn
 }
 
 /** The checkout as it is first shown: known buyers do not type again what is known. */
-export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input: CheckoutInput): CheckoutView {
+export function openCheckout(services: Paying & AsksRegister, live: LiveStep, sold: Sold, input: CheckoutInput): CheckoutView {
   const { db, clock } = services;
   const { product } = sold;
   const { currency } = loadShop(db).settings;
@@ -99,7 +100,6 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
   const isPaid = order?.paidAt != null;
   const justPaid = order?.paidAt && order.paidAt + PAID_NOTICE_MS > clock.now() && !input.again ? order : undefined;
   const open = cart && !isPaid ? cart : undefined;
-  const language = /^[a-z]{2,3}-([A-Z]{2})/.exec(input.acceptLanguage)?.[1];
   const values: OrderValues = {
     firstName: typed?.firstName ?? '',
     lastName: typed?.lastName ?? '',
@@ -107,9 +107,11 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
     ...(open ? valuesOf(open.lines, open.buyer, open.code, currency) : {}),
     ...input.preset,
   };
-  const country = chosenCountry(services, product, cart?.buyer.country ?? typed?.country ?? language);
+  // The buyer's own country, else the shop's: which language somebody reads says nothing of where they live.
+  const country = chosenCountry(services, product, cart?.buyer.country ?? typed?.country);
   // A cart that came by a link is the other browser's own; this one goes on with its content in a cart of its own.
-  const isOwn = open && (open.visitorId === null || open.visitorId === (input.visitorId ?? null));
+  // So is one of a browser that keeps nothing: nobody can tell whose it is.
+  const isOwn = open && open.visitorId !== null && open.visitorId === input.visitorId;
   const cartId = isOwn ? open.id : newId(clock, 'cart');
   // What was unticked in a cart that is kept stays unticked.
   const wanted = {
@@ -134,7 +136,12 @@ export function openCheckout(services: Paying, live: LiveStep, sold: Sold, input
     // A code that came with the link and does not apply is told; everything else was not typed here.
     errors: quoted.errors.code && input.preset.code ? { code: quoted.errors.code } : {},
     paidOrder: justPaid
-      ? { number: String(justPaid.number), url: orderAddress(services, justPaid.token), againUrl: product.buyAgain ? '?again=1' : null }
+      ? {
+          number: String(justPaid.number),
+          paid: formatMoney(justPaid.total, currency),
+          url: orderAddress(services, justPaid.token),
+          againUrl: product.buyAgain ? '?again=1' : null,
+        }
       : null,
   };
 }
@@ -156,7 +163,7 @@ function regionsIn(shop: ShopRow): CheckoutView['regions'] {
 
 /** The checkout with what was typed, as it stands now. */
 export function checkoutView(
-  services: Paying,
+  services: Paying & AsksRegister,
   live: LiveStep,
   { product, offer, bumps: named }: Sold,
   quoted: QuotedCart,
@@ -209,7 +216,7 @@ function sentBumps({ db }: Pick<Services, 'db'>, bumps: readonly Offer[]): strin
 }
 
 /** What is missing from the fields that this checkout alone asks for, by the name of the field. */
-export function missingFields(live: LiveStep, sent: boolean, form: OrderValues): Record<string, string> {
+export function missingFields({ db }: Pick<Services, 'db'>, live: LiveStep, sent: boolean, form: OrderValues, country: string): Record<string, string> {
   const asksLastName = allElements(live.page).some((element) => isElementOf(element, 'order-form') && element.askLastName);
   const needed: Array<[name: string, message: string]> = [
     ...(asksLastName || sent ? [['lastName', 'Enter your last name.'] as [string, string]] : []),
@@ -218,6 +225,8 @@ export function missingFields(live: LiveStep, sent: boolean, form: OrderValues):
           ['street', 'Enter the street and number.'],
           ['postcode', 'Enter the postcode.'],
           ['city', 'Enter the town.'],
+          // Where the shop's tables tell regions apart, one is chosen or none of them.
+          ...(isRegionTyped(country, regionsOf(loadShop(db), country)) ? [['region', 'Enter the state or region; the post needs it.']] : []),
         ] as Array<[string, string]>)
       : []),
   ];

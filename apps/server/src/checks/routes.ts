@@ -1,5 +1,14 @@
-import { LiveUseSchema, ProductIdsSchema } from '@ruta/core/catalog';
-import { type FunnelDetail, FunnelDetailSchema, FunnelStateSchema, StopDifferencesSchema } from '@ruta/core/checks';
+import { LiveUseSchema, NamedQuerySchema, ProductIdsSchema } from '@ruta/core/catalog';
+import {
+  type FunnelDetail,
+  FunnelDetailSchema,
+  type FunnelState,
+  FunnelStateSchema,
+  type PublicationList,
+  PublicationListSchema,
+  PublicationQuerySchema,
+  StopDifferencesSchema,
+} from '@ruta/core/checks';
 import { splitArm } from '@ruta/core/experiments';
 import {
   ArchiveSchema,
@@ -8,76 +17,41 @@ import {
   GraphSchema,
   MapChangeSchema,
   NamedSchema,
+  NamedStepSchema,
+  OfflineChangeSchema,
   StepSettingsSchema,
-  stopsInOrder,
 } from '@ruta/core/funnel';
 import { differences } from '@ruta/core/page';
 import { FunnelCopySchema, NewFunnelSchema } from '@ruta/core/templates';
-import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { changeArmMap, openFunnel } from '../arms/armFunnel';
-import { openArm, testsOf } from '../arms/openArm';
+import { changeArmMap } from '../arms/armFunnel';
 import { endTestsOf } from '../arms/rounds';
 import type { Api } from '../base/api';
 import { refuseOlder, revisionOf } from '../base/revision';
 import { findProduct, loadProduct } from '../catalog/store';
 import { changeMap } from '../funnel/changeMap';
 import { type LiveServices, stepAddress } from '../funnel/live';
-import { archiveFunnel, changeFunnel, changeLook, changeStep, unpublishedChanges } from '../funnel/service';
-import { sharedBy, sharingOf } from '../funnel/sharedOffers';
-import { type FunnelRow, funnelsWith, loadFunnel, loadStep } from '../funnel/store';
-import { publications } from '../funnel/tables';
+import { setOffline } from '../funnel/offline';
+import { archiveFunnel, changeFunnel, changeLook, changeStep } from '../funnel/service';
+import { sharedBy } from '../funnel/sharedOffers';
+import { funnelsWith, loadFunnel, loadStep, stepsNamed } from '../funnel/store';
 import { currentUser } from '../team/access';
 import { copyOfFunnel, createFunnel } from '../templates/createFunnel';
-import { problemsOf, productsOf, publish } from './funnelChecks';
+import { lookOf, settingsOf } from './detail';
 import { liveUse } from './liveUse';
-
-const SHOWN_PUBLICATIONS = 20;
-const NO_CHANGES = { stepIds: [], settings: false };
-
-/** What its dialogs change of a funnel, each as one state that another window can have changed meanwhile. */
-const settingsOf = ({ name, slug }: FunnelRow) => ({ name, slug });
-const lookOf = ({ brand, code }: FunnelRow) => ({ brand, code });
+import { draftFromPublication } from './publications';
+import { publish } from './publish';
+import { QrQuerySchema, sendQr } from './qr';
 
 /** One funnel: what it is, what is wrong with it, and putting it live. */
 export function funnelRoutes(api: Api, services: LiveServices): void {
   const { db } = services;
 
-  const detail = (id: string): FunnelDetail => {
-    const state = openFunnel(db, id);
-    const { funnel, graph, published } = state;
-    const products = productsOf(services, state);
-    const publication = { funnelId: funnel.id, snapshot: { slug: funnel.slug, graph } };
-    return {
-      id,
-      name: funnel.name,
-      slug: funnel.slug,
-      giftId: funnel.giftId,
-      brand: funnel.brand,
-      code: funnel.code,
-      revision: funnel.revision,
-      revisions: { settings: revisionOf(settingsOf(funnel)), look: revisionOf(lookOf(funnel)) },
-      graph,
-      stops: stopsInOrder(graph).map((step) => step.id),
-      publishedAt: published?.at ?? null,
-      archivedAt: funnel.archivedAt,
-      version: published?.version ?? 0,
-      // An arm goes live with its test, not by publishing.
-      changes: state.arm ? NO_CHANGES : unpublishedChanges(state),
-      problems: problemsOf(services, state, products),
-      arm: openArm(services, state, products),
-      tests: testsOf(db, funnel.id),
-      addresses: Object.fromEntries(graph.steps.map((step) => [step.id, stepAddress(services, { publication, step })])),
-      products,
-      sharing: sharingOf(db, state),
-      publications: db
-        .select({ version: publications.version, at: publications.at })
-        .from(publications)
-        .where(eq(publications.funnelId, funnel.id))
-        .orderBy(desc(publications.version))
-        .limit(SHOWN_PUBLICATIONS)
-        .all(),
-    };
+  // What a seller has made is looked through in a thread of its own: a large map takes its time.
+  const detail = async (id: string): Promise<FunnelDetail> => {
+    const known = await services.checking.ask<Omit<FunnelDetail, 'addresses'>>('funnel', id);
+    const publication = { funnelId: splitArm(id).id, snapshot: known };
+    return { ...known, addresses: Object.fromEntries(known.graph.steps.map((step) => [step.id, stepAddress(services, { publication, step })])) };
   };
 
   api.on(
@@ -95,6 +69,10 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
     },
     ({ body }) => liveUse(services, body.ids),
   );
+  api.on(
+    { method: 'get', path: '/steps/named', summary: 'Some steps by their ids', query: NamedQuerySchema, response: z.array(NamedStepSchema) },
+    ({ query }) => stepsNamed(db, query.ids),
+  );
   api.on({ method: 'post', path: '/funnels', summary: 'Start a funnel from a template', body: NewFunnelSchema, response: FunnelDetailSchema }, ({ body }) =>
     detail(createFunnel(services, body)),
   );
@@ -109,15 +87,7 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
   );
   api.on(
     { method: 'get', path: '/funnels/:id/state', summary: 'What is wrong with a funnel, and not published yet', response: FunnelStateSchema },
-    ({ params }) => {
-      const state = openFunnel(db, params.id ?? '');
-      const products = productsOf(services, state);
-      return {
-        changes: state.arm ? NO_CHANGES : unpublishedChanges(state),
-        problems: problemsOf(services, state, products),
-        arm: openArm(services, state, products),
-      };
-    },
+    ({ params }) => services.checking.ask<FunnelState>('funnelStanding', params.id ?? ''),
   );
   api.on(
     { method: 'put', path: '/funnels/:id/archive', summary: 'Put a funnel away, or bring it back', body: ArchiveSchema, response: ArchiveSchema },
@@ -172,10 +142,51 @@ export function funnelRoutes(api: Api, services: LiveServices): void {
       return detail(params.id ?? '');
     },
   );
-  api.on({ method: 'post', path: '/funnels/:id/publish', summary: 'Put the funnel live as it stands', response: FunnelDetailSchema }, ({ params, request }) => {
-    publish(services, params.id ?? '', currentUser(services, request)?.id ?? null);
-    return detail(params.id ?? '');
-  });
+  api.on(
+    { method: 'post', path: '/funnels/:id/publish', summary: 'Put the funnel live as it stands', response: FunnelDetailSchema },
+    async ({ params, request }) => {
+      await publish(services, params.id ?? '', currentUser(services, request)?.id ?? null);
+      return detail(params.id ?? '');
+    },
+  );
+  api.on(
+    {
+      method: 'get',
+      path: '/funnels/:id/publications',
+      summary: 'When a funnel was published, by whom, and what that changed',
+      query: PublicationQuerySchema,
+      response: PublicationListSchema,
+    },
+    ({ params, query }) => services.checking.ask<PublicationList>('publications', { funnelId: params.id ?? '', before: query.before }),
+  );
+  api.on(
+    { method: 'post', path: '/funnels/:id/publications/:version/draft', summary: 'Make the draft what was published once', response: FunnelDetailSchema },
+    ({ params, request }) => {
+      draftFromPublication(services, params.id ?? '', Number(params.version), currentUser(services, request)?.id ?? null);
+      return detail(params.id ?? '');
+    },
+  );
+  api.on(
+    {
+      method: 'put',
+      path: '/funnels/:id/offline',
+      summary: 'Take a funnel offline, or put it online again',
+      body: OfflineChangeSchema,
+      response: FunnelDetailSchema,
+    },
+    ({ params, body }) => {
+      const id = params.id ?? '';
+      db.transaction((tx) => {
+        setOffline({ ...services, db: tx }, id, body.page);
+        if (body.page) endTestsOf(services, tx, id, 'The funnel was taken offline, so nobody comes to it any more. The original stays.');
+      });
+      services.changes.announce();
+      return detail(id);
+    },
+  );
+  api.on({ method: 'get', path: '/qr', summary: 'An address as a QR code, to be printed', query: QrQuerySchema, role: 'viewer' }, async ({ query, response }) =>
+    sendQr(response, query),
+  );
   api.on(
     { method: 'put', path: '/steps/:id', summary: 'Change a stop’s name, address or product', body: StepSettingsSchema, response: FunnelDetailSchema },
     ({ params, body }) => {

@@ -6,7 +6,7 @@ import {
   AppointmentRowSchema,
 } from '@ruta/core/appointments';
 import { CountSchema, type ListPage } from '@ruta/core/lists';
-import { and, count, eq, gt, isNotNull, isNull, lte } from 'drizzle-orm';
+import { and, count, eq, gt, isNotNull, isNull, lte, sql } from 'drizzle-orm';
 import { bookings } from '../appointments/tables';
 import { tellBoth } from '../appointments/tell';
 import type { Api } from '../base/api';
@@ -60,7 +60,7 @@ const countAppointments = (db: Db, query: AppointmentListQuery, now: number): nu
  * Cancels an appointment: its time is free again, and both are told. Done twice it is done once.
  * @throws Refusal 404 if there is none, 409 if it is over
  */
-function cancelAppointment(services: Tracked & LiveServices, id: string): AppointmentRow {
+export function cancelAppointment(services: Tracked & LiveServices, id: string, by: 'buyer' | 'seller' = 'seller'): AppointmentRow {
   const { db, clock, recorder } = services;
   const now = clock.now();
   const row = joined(db).where(eq(bookings.id, id)).get();
@@ -69,8 +69,16 @@ function cancelAppointment(services: Tracked & LiveServices, id: string): Appoin
   if (row.endAt <= now) throw new Refusal(409, 'This appointment is over. What has been cannot be cancelled.');
   const booking = db.select().from(bookings).where(eq(bookings.id, id)).get();
   db.transaction((tx) => {
-    tx.update(bookings).set({ cancelledAt: now }).where(eq(bookings.id, id)).run();
-    if (booking) tellBoth(tx, services, booking, { name: row.firstName, email: row.email }, 'cancelled');
+    // Marked with its condition: pressed twice, it is done once.
+    const unless = and(eq(bookings.id, id), isNull(bookings.cancelledAt));
+    const changed = tx
+      .update(bookings)
+      .set({ cancelledAt: now, changes: sql`${bookings.changes} + 1` })
+      .where(unless)
+      .returning()
+      .get();
+    if (!changed) return;
+    tellBoth(tx, services, changed, { name: row.firstName, email: row.email }, 'cancelled', by);
     recorder.record(
       makeEvent(services, 'appointment.cancelled', row.mode, null, {
         funnelId: (booking && services.live.step(booking.stepId)?.publication.funnelId) ?? null,

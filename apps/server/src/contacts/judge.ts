@@ -1,6 +1,6 @@
 import type { LeadQuality } from '@ruta/core/contacts';
 import type { TrackedEvent } from '@ruta/core/tracking';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { loadShop } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
 import { events } from '../tracking/tables';
@@ -27,7 +27,7 @@ function judged(services: Tracked, contact: ContactRow, quality: LeadQuality): T
   const lead = db
     .select()
     .from(events)
-    .where(and(eq(events.contactId, contact.id), eq(events.kind, 'lead.submitted')))
+    .where(and(eq(events.contactId, contact.id), eq(events.kind, 'lead.submitted'), sql`json_extract(${events.data}, '$.again') IS NULL`))
     .orderBy(desc(events.at))
     .limit(1)
     .get();

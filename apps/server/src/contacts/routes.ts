@@ -1,4 +1,4 @@
-import { ContactDetailSchema, ContactListQuerySchema, ContactPageSchema, ContactTagsSchema, JudgedLeadSchema } from '@ruta/core/contacts';
+import { ContactDetailSchema, ContactListQuerySchema, type ContactPage, ContactPageSchema, ContactTagsSchema, JudgedLeadSchema } from '@ruta/core/contacts';
 import { CountSchema } from '@ruta/core/lists';
 import { eq } from 'drizzle-orm';
 import { bookingsOf } from '../appointments/store';
@@ -9,22 +9,24 @@ import type { Tracked } from '../tracking/recorder';
 import { storyOf } from '../tracking/story';
 import { events } from '../tracking/tables';
 import { answersOfContact, setTags, tagsOf } from './answers';
-import { contactsCsv } from './export';
 import { judgeLead } from './judge';
-import { type ContactRow, countContacts, listContacts, loadContact } from './store';
+import { type ContactRow, loadContact } from './store';
 
 export function contactRoutes(api: Api, services: Tracked): void {
   const { db } = services;
   api.on({ method: 'get', path: '/contacts', summary: 'Contacts, page by page', query: ContactListQuerySchema, response: ContactPageSchema }, ({ query }) =>
-    listContacts(db, query),
+    services.reading.ask<ContactPage>('contacts', query),
   );
   api.on(
     { method: 'get', path: '/contacts/count', summary: 'How many contacts a list has', query: ContactListQuerySchema, response: CountSchema },
-    ({ query }) => ({ count: countContacts(db, query) }),
+    async ({ query }) => ({ count: await services.reading.ask<number>('countContacts', query) }),
   );
-  api.on({ method: 'get', path: '/contacts/export', summary: 'Contacts with their answers as CSV' }, ({ response }) => {
-    sendFile(response, 'contacts.csv', contactsCsv(services));
-  });
+  api.on(
+    { method: 'get', path: '/contacts/export', summary: 'The contacts of a list with their answers as CSV', query: ContactListQuerySchema },
+    async ({ query, response }) => {
+      sendFile(response, 'contacts.csv', await services.tasks.run<string>('contactsCsv', query));
+    },
+  );
   api.on({ method: 'get', path: '/contacts/:id', summary: 'Everything one person did', response: ContactDetailSchema }, ({ params }) => {
     const contact = loadContact(db, params.id ?? '');
     return detail(contact);

@@ -1,9 +1,9 @@
 import type { ContactRow as ContactListRow } from '@ruta/core/contacts';
-import type { ListPage, ListQuery } from '@ruta/core/lists';
+import type { ListQuery } from '@ruta/core/lists';
 import { and, eq, type SQL, sql } from 'drizzle-orm';
 import { builtOnce, type Db } from '../base/db';
 import { newId } from '../base/ids';
-import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
+import { countRows, type Keyset, keyset, rowsOf, searched } from '../base/list';
 import { notFound } from '../base/problem';
 import type { Services } from '../base/services';
 import { contacts } from './tables';
@@ -102,9 +102,15 @@ export function loadContact(db: Db, id: string): ContactRow {
 const SORTING = { columns: { created: contacts.createdAt, paid: contacts.paid, orders: contacts.orders, email: contacts.email }, id: contacts.id };
 const found = (search: string) => searched(search, [contacts.email, contacts.firstName, contacts.lastName]);
 
-/** One page of the contacts, newest first. */
-export function listContacts(db: Db, query: ListQuery): ListPage<ContactListRow> {
-  const key = keyset(SORTING, query);
+/** A row of a list of contacts, with what the list is sorted by. */
+export type ListedContact = ContactListRow & { sorted: string | number };
+
+/** How a list of contacts goes on. */
+export const contactsKey = (query: ListQuery): Keyset => keyset(SORTING, query);
+
+/** Contacts of a list after a key, one more than are asked for, as far as they are among those meant. */
+export function contactsAfter(db: Db, query: ListQuery, meant?: SQL): ListedContact[] {
+  const key = contactsKey(query);
   const fields = {
     id: contacts.id,
     email: contacts.email,
@@ -119,11 +125,10 @@ export function listContacts(db: Db, query: ListQuery): ListPage<ContactListRow>
   const read = db
     .select(fields)
     .from(contacts)
-    .where(and(found(query.search), key.after))
+    .where(and(found(query.search), meant, key.after))
     .orderBy(...key.order)
     .limit(key.limit);
-  const rows = rowsOf<ContactListRow & { sorted: string | number }>(fields, read.values());
-  return pageOf(rows, key, (row) => row.sorted);
+  return rowsOf<ListedContact>(fields, read.values());
 }
 
-export const countContacts = (db: Db, { search }: ListQuery): number => countRows(db, contacts, found(search));
+export const countContacts = (db: Db, { search }: Pick<ListQuery, 'search'>): number => countRows(db, contacts, found(search));

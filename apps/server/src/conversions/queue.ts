@@ -1,4 +1,4 @@
-import { isAsked, isMoment } from '@ruta/core/conversions';
+import { isAsked, isMoment, toldWords } from '@ruta/core/conversions';
 import type { TrackedEvent } from '@ruta/core/tracking';
 import { conversion } from '../base/outbox/kinds/conversion';
 import { enqueue } from '../base/outbox/outbox';
@@ -35,10 +35,11 @@ export function queueConversions(services: Pick<Services, 'db' | 'clock'>): (eve
   };
 }
 
-/** Has what only some rules need of a browser kept with its visitor, and nothing of it where no rule needs it. */
+/** Has what only some rules need of a browser kept with its visitor, nothing of it where no rule needs it; and says what is told. */
 export function keepWanted({ db }: Pick<Services, 'db'>, recorder: Recorder): void {
   recorder.wants = () => {
     const keys = liveRules(db).flatMap((rule) => rule.keys);
     return { address: keys.includes('address'), agent: keys.includes('agent') };
   };
+  recorder.told = () => toldWords(liveRules(db));
 }

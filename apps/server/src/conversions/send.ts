@@ -3,12 +3,13 @@ import { postOutside } from '../base/outbound';
 import type { LiveServices } from '../funnel/live';
 import { findMessage, keepMessage } from '../messages/store';
 import { trySending } from '../messages/trySending';
+import type { Tracked } from '../tracking/recorder';
 import { adapterOf } from './destinations/registry';
 import { conversionRules } from './tables';
 import { toldOf } from './told';
 
 /** Sends one conversion. @throws Error if it was not taken; the outbox tries again */
-export async function sendConversion(services: LiveServices, messageId: string): Promise<void> {
+export async function sendConversion(services: Tracked & LiveServices, messageId: string): Promise<void> {
   const { db, config, secrets } = services;
   const message = findMessage(db, messageId);
   const rule = message && db.select().from(conversionRules).where(eq(conversionRules.id, message.receiverId)).get();
@@ -25,12 +26,7 @@ export async function sendConversion(services: LiveServices, messageId: string):
     send: (_message, body) => {
       if (!url) throw new Error('This platform is simulated, and no simulation runs here.');
       const token = rule.token ? secrets.decrypt(rule.token) : null;
-      return postOutside(
-        url,
-        { 'content-type': 'application/json', 'user-agent': 'Ruta-Conversions', ...adapter.headers(token) },
-        body,
-        config.standinsUrl !== null,
-      );
+      return postOutside(url, { 'content-type': 'application/json', 'user-agent': 'Ruta-Conversions', ...adapter.headers(token) }, body, config.inside);
     },
     isTaken: adapter.isTaken,
   });

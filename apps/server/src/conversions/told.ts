@@ -11,7 +11,8 @@ import { contacts, formAnswers } from '../contacts/tables';
 import { type LiveServices, stepAddress } from '../funnel/live';
 import { additionOf, findOrder } from '../orders/store';
 import { loadShop } from '../shop/store';
-import { events, visitors } from '../tracking/tables';
+import type { Tracked } from '../tracking/recorder';
+import { events } from '../tracking/tables';
 import type { ConversionRuleRow } from './tables';
 
 /** What a destination is told of one conversion, before it is written its own way. */
@@ -35,7 +36,7 @@ export interface Told {
 }
 
 /** @throws Error if the event is not known any more */
-export function toldOf(services: LiveServices, rule: ConversionRuleRow, eventId: string): Told {
+export function toldOf(services: Tracked & LiveServices, rule: ConversionRuleRow, eventId: string): Told {
   const { db, live } = services;
   const event = db.select().from(events).where(eq(events.id, eventId)).get();
   if (!event) throw new Error('What this tells of is not known any more.');
@@ -55,7 +56,7 @@ export function toldOf(services: LiveServices, rule: ConversionRuleRow, eventId:
     page: step ? stepAddress(services, step) : undefined,
     campaign: event.campaign?.campaign,
     source: event.campaign?.source,
-    keys: hashed(knownKeys(db, event), rule.keys),
+    keys: hashed(knownKeys(services, event), rule.keys),
     testCode: rule.testCode ?? undefined,
   };
 }
@@ -117,10 +118,11 @@ function countAverage(db: Db, formIds: readonly string[]): number {
 }
 
 /** Everything by which whoever did something can be known again. */
-function knownKeys(db: Db, { contactId, orderId, visitorId, clicks }: TrackedEvent): KnownKeys {
+function knownKeys({ db, recorder }: Pick<Tracked, 'db' | 'recorder'>, { contactId, orderId, visitorId, clicks }: TrackedEvent): KnownKeys {
   const contact = contactId ? findContact(db, contactId) : undefined;
   const buyer = orderId ? findOrder(db, orderId)?.buyer : undefined;
-  const visitor = visitorId ? db.select().from(visitors).where(eq(visitors.id, visitorId)).get() : undefined;
+  // As they are known now, also where that is written in a moment.
+  const visitor = visitorId ? recorder.visitor(visitorId) : undefined;
   const click = (Object.keys(CLICK_ID_NAMES) as ClickIdName[]).map((name) => clicks?.[name]).find((id) => id !== undefined);
   const known: { [Key in MatchingKey]: string | null | undefined } = {
     email: buyer?.email ?? contact?.email,

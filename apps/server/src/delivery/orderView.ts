@@ -3,22 +3,12 @@ import type { OrderView, PageContext } from '@ruta/pages';
 import { and, eq, isNull } from 'drizzle-orm';
 import type { Services } from '../base/services';
 import { refundsOf } from '../orders/refunded';
-import { countedQuotes, findOrderByToken, isPaid, type OrderRow } from '../orders/store';
+import { countedQuotes, isPaid, type OrderRow } from '../orders/store';
 import { orders } from '../orders/tables';
 import { formatBytes } from './formatBytes';
 import { downloadLink } from './links';
 import { received } from './received';
 import { grantsOf } from './store';
-
-/** How long a buyer's order page can be opened by its address. */
-const ORDER_PAGE_MS = 90 * 24 * 60 * 60 * 1000;
-
-/** The paid order that a token stands for; undefined if there is none or its address has ended. */
-export function orderByToken(services: Pick<Services, 'db' | 'clock'>, token: unknown): OrderRow | undefined {
-  if (typeof token !== 'string' || token.length < 16) return undefined;
-  const order = findOrderByToken(services.db, token);
-  return order?.paidAt && order.paidAt + ORDER_PAGE_MS > services.clock.now() ? order : undefined;
-}
 
 /** An order as its buyer sees it, with fresh links to its files and to those of gifts from the same funnel. */
 export function orderView(services: Services, order: OrderRow): Pick<PageContext, 'order' | 'buyer'> {

@@ -5,22 +5,26 @@ import type { z } from 'zod';
 import type { Db } from '../base/db';
 import type { Mail } from '../base/outbox/kinds/mail';
 import { receipt } from '../base/outbox/kinds/receipt';
-import { enqueue, isQueued, sendNow } from '../base/outbox/outbox';
+import { enqueue, isQueued, sendAt, sendNow } from '../base/outbox/outbox';
+import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { mayWriteTo } from '../mail/fewMails';
+import { greetedName } from '../mail/greeting';
 import { letterhead } from '../mail/letterhead';
 import type { MailedOrder } from '../mail/mailedOrder';
 import { receiptMail, receiptSubject } from '../mail/receiptMail';
-import { orderAddress } from '../orders/address';
 import { additionsOf, countedQuotes, firstPaymentOf, loadOrder, loadPayment, type OrderRow, type PaymentRow } from '../orders/store';
 import { payments } from '../orders/tables';
 import { loadShop } from '../shop/store';
 import { downloadLink } from './links';
+import { mailedAddress } from './orderLink';
 import { received } from './received';
 import { grantsOf } from './store';
 
-/** So long a receipt waits for what the buyer may still add, unless it is clear before that nothing follows. */
-const WAIT_FOR_MORE_MS = 10 * 60_000;
+/** So long after the payment a receipt waits for what the buyer may still add, unless it is clear before that nothing follows. */
+const WAIT_FOR_MORE_MS = 3 * 60_000;
+/** So long after its page was left: a page that is loaded anew, or left by mistake, is back before. */
+const LEFT_MS = 8_000;
 
 const receiptKey = (orderId: string) => `receipt ${orderId}`;
 const additionKey = (paymentId: string) => `receipt ${paymentId}`;
@@ -36,6 +40,15 @@ export function queueReceipt(tx: Db, services: Services, order: OrderRow, { wait
     contactId: order.contactId,
     waits: waits ? WAIT_FOR_MORE_MS : 0,
   });
+}
+
+/** Sends the receipt of a paid order once more, with everything that belongs to it now; asked for twice within a minute, once. */
+export function sendReceiptAgain(services: Services, orderId: string): void {
+  const { db, clock } = services;
+  const order = loadOrder(db, orderId);
+  if (order.paidAt === null) throw new Refusal(409, 'This order is not paid, so it has no receipt.');
+  const minute = Math.floor(clock.now() / 60_000);
+  db.transaction((tx) => queueReceipt(tx, services, order, { waits: false }, `${receiptKey(orderId)} again ${minute}`));
 }
 
 /** Queues the receipt of something added, if the order's own has been written before it. */
@@ -56,6 +69,17 @@ const subjectOf = ({ db }: Pick<Services, 'db'>, { mode, number }: OrderRow, quo
 /** Has a receipt that waits for more sent at once: the buyer has come to the end. */
 export function releaseReceipt(services: Pick<Services, 'db' | 'clock'>, orderId: string): void {
   sendNow(services, receiptKey(orderId));
+}
+
+/** Has a receipt that waits for more sent soon: the buyer has closed the page of an offer. Whoever comes back meanwhile has it wait again. */
+export function releaseReceiptSoon(services: Pick<Services, 'db' | 'clock'>, { id, paidAt }: OrderRow): void {
+  const now = services.clock.now();
+  sendAt(services, receiptKey(id), Math.min(now + LEFT_MS, (paidAt ?? now) + WAIT_FOR_MORE_MS));
+}
+
+/** Has a receipt wait again for as long as it may: the buyer looks at an offer. */
+export function holdReceipt(services: Pick<Services, 'db' | 'clock'>, { id, paidAt }: OrderRow): void {
+  if (paidAt !== null) sendAt(services, receiptKey(id), paidAt + WAIT_FOR_MORE_MS);
 }
 
 /** Writes a receipt at the moment it is sent, and what it tells. What is paid after that has a receipt of its own. */
@@ -81,10 +105,10 @@ export function writeReceipt(services: Services, { orderId, paymentId }: z.infer
   );
 }
 
-/** The same as its buyer is told it: the shop's mail carries nobody's words to an address that they may only have typed. */
+/** The same as its buyer is told it: where nothing was paid, the address may be somebody else's, and all it is sent of what was typed is a name. */
 function toBuyer(services: Services, order: OrderRow, quotes: StoredQuote[]): MailedOrder {
   const told = mailedOrder(services, order, quotes);
-  return order.total > 0 ? told : { ...told, buyer: { email: order.buyer.email, firstName: '' } };
+  return order.total > 0 ? told : { ...told, buyer: { email: order.buyer.email, firstName: greetedName(order.buyer.firstName) } };
 }
 
 /** An order as mails tell it; by default with everything that belongs to it. */
@@ -94,7 +118,7 @@ export function mailedOrder(services: Services, order: OrderRow, quotes: StoredQ
     number: order.number,
     quote: mergedQuote(quotes),
     buyer: order.buyer,
-    orderUrl: orderAddress(services, order.token),
+    orderUrl: mailedAddress(services, order),
     downloads: grantsOf(services.db, [order.id]).map((grant) => ({ name: grant.name, url: downloadLink(services, grant.id, 'mail') })),
     ...received(services, order),
   };

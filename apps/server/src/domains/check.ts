@@ -42,7 +42,11 @@ export async function checkDomain(services: Needs, id: string): Promise<DomainRo
   const problems = domainProblems(host, token, siteTarget(config), found);
   const before = loadDomain(db, id).state;
   const state = isKnown ? (problems.length === 0 ? 'ready' : 'waiting') : before;
-  db.update(domains).set({ state, problems, checkedAt: clock.now() }).where(eq(domains.id, id)).run();
+  const now = clock.now();
+  db.update(domains)
+    .set({ state, problems, checkedAt: now, ...(state === 'ready' ? { readyAt: now } : {}) })
+    .where(eq(domains.id, id))
+    .run();
   // Pages name their own addresses, which change with it.
   if (state !== before) changes.announce();
   return loadDomain(db, id);

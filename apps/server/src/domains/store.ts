@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { isIP } from 'node:net';
 import { type Domain, type NewDomain, recordsFor, type SiteTarget } from '@ruta/core/domains';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, sql } from 'drizzle-orm';
 import { builtOnce, type Db } from '../base/db';
 import { newId } from '../base/ids';
 import { fieldRefusal, notFound } from '../base/problem';
@@ -30,6 +30,14 @@ const ofFunnel = builtOnce((db) =>
 );
 
 /** The domain of a name that leads here; undefined for any other name. */
+/** The domains that led here once and do not any more. */
+export const strayedDomains = (db: Db): DomainRow[] =>
+  db
+    .select()
+    .from(domains)
+    .where(and(eq(domains.state, 'waiting'), isNotNull(domains.readyAt)))
+    .all();
+
 export const readyDomain = (db: Db, host: string): DomainRow | undefined => byHost(db).get({ host });
 
 /** The first domain that opens on a funnel and leads here. */
@@ -80,6 +88,7 @@ export function addDomain(services: Needs, { host, funnelId }: NewDomain): Domai
     state: 'waiting',
     problems: [],
     checkedAt: null,
+    readyAt: null,
     createdAt: clock.now(),
   };
   db.insert(domains).values(row).run();

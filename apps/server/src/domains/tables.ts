@@ -14,6 +14,8 @@ export const domains = sqliteTable(
     state: text().$type<DomainState>().notNull(),
     problems: text({ mode: 'json' }).$type<string[]>().notNull(),
     checkedAt: integer(),
+    /** When it was last found to lead here; null for one that never has. */
+    readyAt: integer(),
     createdAt: integer().notNull(),
   },
   (table) => [index('domains_funnel').on(table.funnelId)],

@@ -1,12 +1,12 @@
 import { type Baseline, type Goal, perVisitor } from '@ruta/core/experiments';
-import type { Tracked } from '../tracking/recorder';
-import { buyersOf, earlierPopulation, reachedBy } from './population';
+import { buyersOf, earlierPopulation, reachedBy } from '../arms/population';
+import type { Looking } from '../tracking/recorder';
 
 /**
  * How it went at some stops of a funnel in the last four weeks: what a test there is planned by. Those for whom an audience
  * does not hold are among them, since not everything is known of people who only looked.
  */
-export function baselineOf(services: Tracked, funnelId: string, stepId: string, stops: readonly string[], goal: Goal): Baseline {
+export function baselineOf(services: Looking, funnelId: string, stepId: string, stops: readonly string[], goal: Goal): Baseline {
   services.recorder.flush();
   const population = earlierPopulation(services, funnelId, stepId, stops);
   const rows = reachedBy(services, population, goal);

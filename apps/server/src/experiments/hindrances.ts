@@ -1,4 +1,5 @@
 import {
+  ALPHA,
   type armDifferences,
   type Baseline,
   inArm,
@@ -20,7 +21,7 @@ import { problemsOf, productsOf } from '../checks/funnelChecks';
 import { unpublishedChanges } from '../funnel/service';
 import { findPublication, loadFunnel } from '../funnel/store';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking } from '../tracking/recorder';
 import { baselineOf } from './baseline';
 
 export interface ArmState {
@@ -42,7 +43,7 @@ export interface Readiness {
 }
 
 /** Looks at a test as it is planned: its arms, what it would take, and what speaks against it. */
-export function readinessOf(services: Tracked, experiment: ExperimentRow): Readiness {
+export function readinessOf(services: Looking, experiment: ExperimentRow): Readiness {
   const { db } = services;
   const state = loadFunnel(db, experiment.funnelId);
   // Of a test that has ended it is told how it was, whatever became of the funnel since.
@@ -67,7 +68,7 @@ export function readinessOf(services: Tracked, experiment: ExperimentRow): Readi
   };
 }
 
-function hindrancesOf(services: Tracked, experiment: ExperimentRow, arms: readonly ArmState[], planned: Planned): string[] {
+function hindrancesOf(services: Looking, experiment: ExperimentRow, arms: readonly ArmState[], planned: Planned): string[] {
   const { db } = services;
   const state = loadFunnel(db, experiment.funnelId);
   const changes = unpublishedChanges(state);
@@ -93,14 +94,14 @@ function hindrancesOf(services: Tracked, experiment: ExperimentRow, arms: readon
   ];
 }
 
-function dateHindrance({ db, clock }: Tracked, { ends, lastDay }: ExperimentRow): string[] {
+function dateHindrance({ db, clock }: Looking, { ends, lastDay }: ExperimentRow): string[] {
   if (lastDay === null) return ends === 'date' ? ['Choose its last day.'] : [];
   const today = dayFinder(loadShop(db).settings.timeZone)(clock.now());
   return lastDay < today ? ['Its last day is over. Choose a later one.'] : [];
 }
 
 /** Other tests on the same thing cannot run with it: by what visitors are shown of them, not by what waits for their next round. */
-function othersOn({ db }: Tracked, experiment: ExperimentRow, arms: readonly ArmState[]): string[] {
+function othersOn({ db }: Looking, experiment: ExperimentRow, arms: readonly ArmState[]): string[] {
   const { graph } = loadFunnel(db, experiment.funnelId);
   const own = arms.flatMap(({ row }) => partsTouched(graph, row.changes));
   return running(db, experiment).flatMap(({ id, name }) => {
@@ -113,14 +114,23 @@ function othersOn({ db }: Tracked, experiment: ExperimentRow, arms: readonly Arm
   });
 }
 
-const running = (db: Tracked['db'], { id, funnelId }: ExperimentRow): ExperimentRow[] =>
+const running = (db: Looking['db'], { id, funnelId }: ExperimentRow): ExperimentRow[] =>
   db
     .select()
     .from(experiments)
     .where(and(eq(experiments.funnelId, funnelId), eq(experiments.state, 'running'), ne(experiments.id, id)))
     .all();
 
-function warningsOf(services: Tracked, experiment: ExperimentRow, arms: readonly ArmState[], baseline: Baseline, { plan }: Planned): string[] {
+/** What a further round does to the promise: each can be fooled by chance by itself, `1 − 0.95ⁿ` of all of them together. */
+function anotherChance(before: number): string[] {
+  if (before === 0) return [];
+  const fooled = Math.round((1 - (1 - ALPHA) ** (before + 1)) * 100);
+  return [
+    `This would be round ${before + 1}. Each round can be fooled by chance in one of twenty, so that of ${before + 1} rounds of a test that changes nothing one finds a winner in ${fooled} of 100. Believe a round that repeats what another one found.`,
+  ];
+}
+
+function warningsOf(services: Looking, experiment: ExperimentRow, arms: readonly ArmState[], baseline: Baseline, { plan }: Planned): string[] {
   const { db, clock } = services;
   const { settings } = loadShop(db);
   const today = dayFinder(settings.timeZone)(clock.now());
@@ -142,6 +152,7 @@ function warningsOf(services: Tracked, experiment: ExperimentRow, arms: readonly
       ({ name }) =>
         `“${name}” runs in this funnel too, on the same people. Each of them falls into both at random, so both can be read; but together they take longer to understand.`,
     ),
+    ...anotherChance(roundsOf(db, experiment.id).length),
     ...(settings.mode === 'test' ? ['The shop is in test mode: visitors see the arms, and nobody is counted.'] : []),
   ];
 }

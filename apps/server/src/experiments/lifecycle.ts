@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { type ExperimentSettings, type Goal, type NewExperiment, NO_CHANGES } from '@ruta/core/experiments';
 import type { StepKind } from '@ruta/core/funnel';
 import { eq, inArray } from 'drizzle-orm';
@@ -10,7 +11,7 @@ import { Refusal } from '../base/problem';
 import type { Services } from '../base/services';
 import { latestPublication, loadStep } from '../funnel/store';
 import type { Tracked } from '../tracking/recorder';
-import { readinessOf } from './hindrances';
+import { type Readiness, readinessOf } from './hindrances';
 import { isChanged } from './isChanged';
 import { putInPlace } from './putInPlace';
 
@@ -102,16 +103,25 @@ export function removeTest({ db }: Needs, id: string): void {
 
 /**
  * Starts a test, or a new round of one that runs, with its arms and settings as they are now.
+ * @param ready how it stands, where that was counted elsewhere
  * @throws Refusal 409 naming everything that stands in the way
  */
-export function startTest(services: Tracked, id: string): RoundRow {
+export function startTest(services: Tracked, id: string, ready?: Readiness): RoundRow {
   const { db, changes } = services;
   const experiment = loadExperiment(db, id);
   if (experiment.state === 'ended') throw new Refusal(422, 'This test has ended. Begin another one.');
   // Pressed twice, or in two windows, it begins once.
   const begun = runningRound(db, id);
   if (begun && !isChanged(experiment, armsOf(db, id), begun)) return begun;
-  const { hindrances, planned } = readinessOf(services, experiment);
+  const { hindrances, planned, arms: readied } = ready ?? readinessOf(services, experiment);
+  // Just what was looked at begins.
+  if (
+    !isDeepStrictEqual(
+      readied.map(({ row }) => row),
+      armsOf(db, id),
+    )
+  )
+    throw new Refusal(409, 'This test was changed meanwhile. Look at it again, then start it.');
   const publication = latestPublication(db, experiment.funnelId);
   if (hindrances.length > 0 || !publication || !planned.plan) {
     throw new Refusal(

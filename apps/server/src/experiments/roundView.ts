@@ -1,60 +1,83 @@
-import { decideExperiment, type ExperimentResult, type ExperimentResultInput, experimentResult, type Round } from '@ruta/core/experiments';
+import { DRAWN, decideExperiment, type ExperimentResult, type ExperimentResultInput, experimentResult, type Goal, type Round } from '@ruta/core/experiments';
 import { dayFinder } from '@ruta/core/shop';
-import { sql } from 'drizzle-orm';
-import type { ExperimentRow, RoundRow } from '../arms/store';
+import { and, eq, gt, sql } from 'drizzle-orm';
+import type { RoundRow } from '../arms/store';
+import { roundDays } from '../arms/tables';
 import { revisionOf } from '../base/revision';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
-import { type Buyer, buyersOf, type Population, reachedBy } from './population';
+import type { Looking } from '../tracking/recorder';
 
 /** Whether the last day of a round is over. */
-export function isPastLastDay({ db, clock }: Pick<Tracked, 'db' | 'clock'>, { terms }: Pick<RoundRow, 'terms'>): boolean {
+export function isPastLastDay({ db, clock }: Pick<Looking, 'db' | 'clock'>, { terms }: Pick<RoundRow, 'terms'>): boolean {
   return terms.lastDay !== null && dayFinder(loadShop(db).settings.timeZone)(clock.now()) > terms.lastDay;
 }
 
-/** Who came to a round, and what they did there. */
-function countedOf(services: Tracked, experiment: Pick<ExperimentRow, 'funnelId' | 'stepId'>, round: RoundRow) {
-  const population: Population = {
-    rows: sql`SELECT visitor_id, arm_id, first_at, day, device FROM round_visitors WHERE round_id = ${round.id}`,
-    funnelId: experiment.funnelId,
-    stepId: experiment.stepId,
-    from: round.startedAt,
-    until: round.endedAt ?? services.clock.now() + 1,
-  };
-  const { goal } = round.terms;
-  const came = reachedBy(services, population, goal);
-  const bought = buyersOf(services, population);
-  const counts = (of: Where) => countsOf(goal, came.filter(matching(of)), bought.filter(matching(of)));
-  return { came, bought, counts };
-}
+type Day = typeof roundDays.$inferSelect;
 
-/** A round as its statistics take it. */
-function askedOf(services: Tracked, { terms, arms, valid, endedAt }: RoundRow, { bought, counts }: ReturnType<typeof countedOf>): ExperimentResultInput {
+/** Who came to a round, and what they did there, as it was counted onward. */
+const daysOf = ({ db }: Pick<Looking, 'db'>, { id }: RoundRow): Day[] =>
+  db
+    .select()
+    .from(roundDays)
+    .where(and(eq(roundDays.roundId, id), gt(roundDays.visitors, 0)))
+    .all();
+
+/**
+ * A round as its statistics take it.
+ * @param most of each arm the buyers who brought most, so many of them, are listed; nobody where only sums are asked for
+ */
+function askedOf(services: Looking, round: RoundRow, days: readonly Day[], most: number): ExperimentResultInput {
+  const { terms, arms, valid, endedAt } = round;
+  const counts = countsBy(terms.goal, days);
   return {
     goal: terms.goal === 'revenue' ? 'revenue' : 'conversion',
     arms: arms.map(({ id, name, share }) => {
-      const { visitors, converted } = counts({ armId: id });
-      return { name, share, visitors, converted, revenues: bought.filter(({ armId }) => armId === id).map(gain) };
+      const { visitors, converted } = counts(keyOf({ armId: id }));
+      return { name, share, visitors, converted, ...revenuesOf(services, round.id, id, days, most) };
     }),
     difference: terms.difference,
     isOver: endedAt !== null || isPastLastDay(services, { terms }),
-    ...(valid.length === arms.length ? { before: valid } : {}),
+    // What was kept without its direction says nothing of either.
+    ...(valid.length === arms.length ? { before: valid.map((kept) => (typeof kept === 'number' ? { better: 1, worse: 1 } : kept)) } : {}),
     seed: 1,
   };
 }
 
-/** What decides a round as it stands, without everything that is only shown. */
-export function decisionOf(services: Tracked, experiment: Pick<ExperimentRow, 'funnelId' | 'stepId'>, round: RoundRow): ReturnType<typeof decideExperiment> {
-  return decideExperiment(askedOf(services, round, countedOf(services, experiment, round)));
+/** What each of those brought who brought most, and all others added up; minor units. */
+function revenuesOf({ db }: Pick<Looking, 'db'>, roundId: string, armId: string, days: readonly Day[], most: number) {
+  const brought = sql`net - refunded`;
+  const revenues = db
+    .all<{ value: number }>(
+      sql`SELECT ${brought} AS value FROM round_visitors WHERE round_id = ${roundId} AND arm_id = ${armId} AND orders > 0 ORDER BY ${brought} DESC LIMIT ${most}`,
+    )
+    .map(({ value }) => value);
+  const own = days.filter((day) => day.armId === armId);
+  const left = (of: (day: Day) => number, listed: (value: number) => number) => total(own, of) - total(revenues, listed);
+  const others = {
+    count: left(
+      ({ buyers }) => buyers,
+      () => 1,
+    ),
+    sum: left(gain, (value) => value),
+    squares: left(
+      ({ squares }) => squares,
+      (value) => value ** 2,
+    ),
+  };
+  return others.count > 0 ? { revenues, others } : { revenues };
 }
 
+/** What decides a round as it stands, without everything that is only shown. */
+export const decisionOf = (services: Looking, round: RoundRow): ReturnType<typeof decideExperiment> =>
+  decideExperiment(askedOf(services, round, daysOf(services, round), 0));
+
 /** Everything that is counted of a round, and what may be concluded from it. */
-export function roundView(services: Tracked, experiment: Pick<ExperimentRow, 'funnelId' | 'stepId'>, round: RoundRow): Round {
+export function roundView(services: Looking, round: RoundRow): Round {
   const { terms, arms } = round;
-  const counted = countedOf(services, experiment, round);
-  const { came, bought, counts } = counted;
-  const of = (key: 'day' | 'device') => [...new Set(came.map((row) => row[key]))].sort();
-  const byArm = (where: { day?: string; device?: string }) => arms.map(({ id }) => ({ armId: id, ...counts({ armId: id, ...where }) }));
+  const days = daysOf(services, round);
+  const counts = countsBy(terms.goal, days);
+  const of = (key: 'day' | 'device') => [...new Set(days.map((row) => row[key]))].sort();
+  const byArm = (where: { day?: string; device?: string }) => arms.map(({ id }) => ({ armId: id, ...counts(keyOf({ armId: id, ...where })) }));
   return {
     id: round.id,
     number: round.number,
@@ -65,41 +88,55 @@ export function roundView(services: Tracked, experiment: Pick<ExperimentRow, 'fu
     planned: { difference: terms.difference, perArm: terms.perArm, visitors: terms.visitors, weeks: terms.weeks },
     lastDay: terms.lastDay,
     arms: arms.map(({ id, name, share }) => ({ id, name, share })),
-    result: resultOf(round.id, askedOf(services, round, counted)),
-    guards: arms.map(({ id }) => guardOf(id, came.filter(matching({ armId: id })), bought.filter(matching({ armId: id })))),
+    result: resultOf(round.id, askedOf(services, round, days, DRAWN)),
+    guards: arms.map(({ id }) => guardOf(id, days)),
     days: of('day').map((day) => ({ day, arms: byArm({ day }) })),
     devices: of('device').map((device) => ({ device, arms: byArm({ device }) })),
   };
 }
 
-type Where = { armId: string; day?: string; device?: string };
-const matching =
-  ({ armId, day, device }: Where) =>
-  (row: { armId: string; day: string; device: string }) =>
-    row.armId === armId && (day === undefined || row.day === day) && (device === undefined || row.device === device);
+/** Of whom something is counted: of an arm, or of it on a day or a device. */
+const keyOf = ({ armId, day = '', device = '' }: { armId: string; day?: string; device?: string }) => `${armId}|${day}|${device}`;
+const keysOf = ({ armId, day, device }: Day) => [keyOf({ armId }), keyOf({ armId, day }), keyOf({ armId, device })];
 
-type Came = ReturnType<typeof reachedBy>;
-/** What a buyer brought, what was given back taken off; minor units. */
-const gain = ({ net, refunded }: Buyer) => net - refunded;
+/** What buyers brought, what was given back taken off; minor units. */
+const gain = ({ net, refunded }: Day) => net - refunded;
 const total = <T>(rows: readonly T[], of: (row: T) => number) => rows.reduce((sum, row) => sum + of(row), 0);
 
-function countsOf(goal: RoundRow['terms']['goal'], came: Came, bought: readonly Buyer[]) {
-  const converted = goal === 'next' ? total(came, (row) => row.reached) : goal === 'leads' ? total(came, (row) => row.leads) : bought.length;
-  return { visitors: total(came, (row) => row.visitors), converted, revenue: total(bought, gain) };
+/** What of a day counts as reaching each goal. */
+const REACHED: Record<Goal, (day: Day) => number> = {
+  next: ({ reached }) => reached,
+  leads: ({ leads }) => leads,
+  sales: ({ buyers }) => buyers,
+  revenue: ({ buyers }) => buyers,
+};
+
+/** How many came, reached the goal and brought how much, of every arm, whole and by day and device, in one pass over them. */
+function countsBy(goal: Goal, days: readonly Day[]) {
+  const all = new Map<string, { visitors: number; converted: number; revenue: number }>();
+  const counts = (key: string) => all.get(key) ?? { visitors: 0, converted: 0, revenue: 0 };
+  for (const day of days) {
+    for (const key of keysOf(day)) {
+      const { visitors, converted, revenue } = counts(key);
+      all.set(key, { visitors: visitors + day.visitors, converted: converted + REACHED[goal](day), revenue: revenue + gain(day) });
+    }
+  }
+  return counts;
 }
 
 /** What is to be watched beside the goal. */
-function guardOf(armId: string, came: Came, bought: readonly Buyer[]): Round['guards'][number] {
-  const orders = total(bought, (buyer) => buyer.orders);
+function guardOf(armId: string, days: readonly Day[]): Round['guards'][number] {
+  const own = days.filter((day) => day.armId === armId);
+  const orders = total(own, (day) => day.orders);
   return {
     armId,
     orders,
-    orderValue: orders === 0 ? null : total(bought, gain) / orders,
-    bumps: total(bought, (buyer) => buyer.withBump),
-    additions: total(bought, (buyer) => buyer.withAddition),
-    refundedOrders: total(bought, (buyer) => buyer.refundedOrders),
-    refunded: total(bought, (buyer) => buyer.refunded),
-    leads: total(came, (row) => row.leads),
+    orderValue: orders === 0 ? null : total(own, gain) / orders,
+    bumps: total(own, (day) => day.withBump),
+    additions: total(own, (day) => day.withAddition),
+    refundedOrders: total(own, (day) => day.refundedOrders),
+    refunded: total(own, (day) => day.refunded),
+    leads: total(own, (day) => day.leads),
   };
 }
 

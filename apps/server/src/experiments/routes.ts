@@ -16,14 +16,17 @@ import type { Api } from '../base/api';
 import { refuseOlder } from '../base/revision';
 import { findPictures } from '../files/store';
 import type { LiveServices } from '../funnel/live';
+import { looking } from '../tracking/looking';
 import type { Tracked } from '../tracking/recorder';
+import type { Readiness } from './hindrances';
 import { changeTest, endTest, keepLearned, planTest, removeTest, startTest } from './lifecycle';
-import { listTests, picturesOf, revisionOfTest, viewTest } from './view';
+import { liveAddress, type picturesOf, revisionOfTest } from './view';
 
 /** Split tests: planned, begun, read and ended. */
 export function experimentRoutes(api: Api, services: Tracked & LiveServices): void {
   const { db } = services;
-  const view = (id: string | undefined) => viewTest(services, id ?? '');
+  const look = looking(services);
+  const view = (id = '') => look('test', { id, address: liveAddress(services, id) });
   api.on(
     {
       method: 'get',
@@ -33,7 +36,7 @@ export function experimentRoutes(api: Api, services: Tracked & LiveServices): vo
       response: z.array(ExperimentRowSchema),
       role: 'viewer',
     },
-    ({ query }) => listTests(services, query),
+    ({ query }) => look('tests', query),
   );
   api.on({ method: 'post', path: '/experiments', summary: 'Plan a split test', body: NewExperimentSchema, response: CreatedExperimentSchema }, ({ body }) =>
     planTest(services, body),
@@ -49,8 +52,8 @@ export function experimentRoutes(api: Api, services: Tracked & LiveServices): vo
       response: ExperimentPicturesSchema,
       role: 'viewer',
     },
-    ({ params }) => {
-      const pictures = picturesOf(services, params.id ?? '');
+    async ({ params }) => {
+      const pictures = await look<ReturnType<typeof picturesOf>>('pictures', params.id ?? '');
       return { ...pictures, pictures: findPictures(db, [...new Set(pictures.arms.flatMap(({ page }) => filesOn(page)))]) };
     },
   );
@@ -68,8 +71,10 @@ export function experimentRoutes(api: Api, services: Tracked & LiveServices): vo
   });
   api.on(
     { method: 'post', path: '/experiments/:id/start', summary: 'Start a split test, or a new round of it', response: ExperimentViewSchema },
-    ({ params }) => {
-      startTest(services, params.id ?? '');
+    async ({ params }) => {
+      const id = params.id ?? '';
+      loadExperiment(db, id);
+      startTest(services, id, await look<Readiness>('readiness', id));
       return view(params.id);
     },
   );

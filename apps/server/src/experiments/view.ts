@@ -5,10 +5,10 @@ import type { experiments } from '../arms/tables';
 import { revisionOf } from '../base/revision';
 import { type LiveServices, stepAddress } from '../funnel/live';
 import { findFunnel, funnelNames, latestPublication, stepNames } from '../funnel/store';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking, Tracked } from '../tracking/recorder';
 import { readinessOf } from './hindrances';
 import { isChanged } from './isChanged';
-import { roundView } from './roundView';
+import { decisionOf, roundView } from './roundView';
 
 type Row = typeof experiments.$inferSelect;
 
@@ -17,9 +17,18 @@ const settingsOf = ({ name, question, goal, change, audience, ends, lastDay }: R
 export const revisionOfTest = (services: Pick<Tracked, 'db'>, row: ExperimentRow): string =>
   revisionOf([settingsOf(row), armsOf(services.db, row.id).map(({ id, name, share }) => [id, name, share])]);
 
+/** A test as it stands, for whoever works in the thread that sells. @throws Refusal 404 if there is none */
+export const viewTest = (services: Tracked & LiveServices, id: string): ExperimentView => countedTest(services, { id, address: liveAddress(services, id) });
+
+/** Where the stop that a test is about can be seen; null while it is not live. */
+export function liveAddress(services: Tracked & LiveServices, id: string): string | null {
+  const here = services.live.step(loadExperiment(services.db, id).stepId);
+  return here ? stepAddress(services, here) : null;
+}
+
 /** A test with everything that is counted and planned of it. @throws Refusal 404 if there is none */
-export function viewTest(services: Tracked & LiveServices, id: string): ExperimentView {
-  const { db, live } = services;
+export function countedTest(services: Looking, { id, address }: { id: string; address: string | null }): ExperimentView {
+  const { db } = services;
   services.recorder.flush();
   const row = loadExperiment(db, id);
   const funnel = findFunnel(db, row.funnelId);
@@ -28,12 +37,11 @@ export function viewTest(services: Tracked & LiveServices, id: string): Experime
   const running = past.find(({ endedAt }) => endedAt === null);
   const tested = running?.stops ?? (row.state === 'ended' ? (past[0]?.stops ?? []) : stops);
   const names = stepNames(db, [row.stepId, ...tested]);
-  const here = live.step(row.stepId);
   return {
     id,
     state: row.state,
     funnel: { id: row.funnelId, name: funnel?.name ?? '', live: latestPublication(db, row.funnelId) !== undefined },
-    step: { id: row.stepId, name: names.get(row.stepId) ?? 'A stop that is gone', address: here ? stepAddress(services, here) : null },
+    step: { id: row.stepId, name: names.get(row.stepId) ?? 'A stop that is gone', address },
     ...settingsOf(row),
     learned: row.learned,
     revision: revisionOfTest(services, row),
@@ -57,14 +65,14 @@ export function viewTest(services: Tracked & LiveServices, id: string): Experime
         arms.map((arm) => arm.row),
         running,
       ),
-    rounds: past.map((round) => roundView(services, row, round)),
+    rounds: past.map((round) => roundView(services, round)),
     createdAt: row.createdAt,
     endedAt: row.endedAt,
   };
 }
 
 /** Every test, the newest first, that has the words looked for in what it is called, asked or taught, or in its funnel. */
-export function listTests(services: Tracked, { search, funnelId }: { search: string; funnelId?: string | undefined }): ListedRow[] {
+export function listTests(services: Looking, { search, funnelId }: { search: string; funnelId?: string | undefined }): ListedRow[] {
   const { db } = services;
   services.recorder.flush();
   const like = `%${search.replace(/[%_\\]/g, (letter) => `\\${letter}`)}%`;
@@ -88,7 +96,8 @@ export function listTests(services: Tracked, { search, funnelId }: { search: str
   return rows.map((row): ListedRow => {
     const all = roundsOf(db, row.id);
     const last = all.at(-1);
-    const view = last && row.state === 'running' ? roundView(services, row, last) : undefined;
+    const visitors = last ? visitorsOf(services, last.id) : 0;
+    const decision = last && row.state === 'running' ? decisionOf(services, last).decision : undefined;
     return {
       id: row.id,
       name: row.name,
@@ -96,42 +105,41 @@ export function listTests(services: Tracked, { search, funnelId }: { search: str
       funnel: { id: row.funnelId, name: funnels.get(row.funnelId) ?? '' },
       step: { id: row.stepId, name: stops.get(row.stepId) ?? '' },
       goal: row.goal as Goal,
-      visitors: last ? visitorsOf(services, last.id) : 0,
+      visitors,
       startedAt: all[0]?.startedAt ?? null,
       endedAt: row.endedAt,
       outcome: last?.outcome ?? null,
-      verdict: view?.result.decision.kind ?? null,
-      words: view ? standing(view) : (last?.why ?? 'Not started yet.'),
+      verdict: decision?.kind ?? null,
+      words: last && decision ? standing(decision, visitors, last.terms.visitors) : (last?.why ?? 'Not started yet.'),
       learned: row.learned,
     };
   });
 }
 
 const visitorsOf = ({ db }: Pick<Tracked, 'db'>, roundId: string): number =>
-  db.get<{ n: number }>(sql`SELECT count(*) AS n FROM round_visitors WHERE round_id = ${roundId}`)?.n ?? 0;
+  db.get<{ n: number }>(sql`SELECT coalesce(sum(visitors), 0) AS n FROM round_days WHERE round_id = ${roundId}`)?.n ?? 0;
 
-/** How a running round stands, in a sentence. */
-export function standing({ result, planned }: Pick<Round, 'result' | 'planned'>): string {
-  const visitors = result.arms.reduce((sum, arm) => sum + arm.visitors, 0);
-  switch (result.decision.kind) {
+/** How a running round stands, in a sentence. @param planned how many visitors it is to have */
+function standing(decision: Round['result']['decision'], visitors: number, planned: number): string {
+  switch (decision.kind) {
     case 'winner':
-      return `“${result.decision.arm}” is ahead, and that is proved.`;
+      return `“${decision.arm}” is ahead, and that is proved.`;
     case 'original-is-better':
       return 'The original is better, and that is proved.';
     case 'not-to-be-trusted':
       return 'Visitors fall on the arms too unevenly: something is wrong with how they are counted.';
     case 'undecided':
     case 'go-on': {
-      const part = Math.min(100, Math.round((visitors / planned.visitors) * 100));
-      return `Nothing is proved yet: ${visitors.toLocaleString('en')} of about ${planned.visitors.toLocaleString('en')} visitors (${part} %).`;
+      const part = Math.min(100, Math.round((visitors / planned) * 100));
+      return `Nothing is proved yet: ${visitors.toLocaleString('en')} of about ${planned.toLocaleString('en')} visitors (${part} %).`;
     }
     default:
-      return result.decision satisfies never;
+      return decision satisfies never;
   }
 }
 
 /** The pages of a test's first stop as each arm has it, to be shown as pictures. */
-export function picturesOf(services: Tracked, id: string) {
+export function picturesOf(services: Looking, id: string) {
   const { db } = services;
   const row = loadExperiment(db, id);
   const { arms, stops } = readinessOf(services, row);

@@ -4,7 +4,9 @@ import { type ExperimentRow, type RoundRow, runningRound } from '../arms/store';
 import { experiments, rounds } from '../arms/tables';
 import type { RunningTests } from '../arms/variants';
 import { Refusal } from '../base/problem';
+import { whyUnwritten } from '../base/writes';
 import { latestPublication } from '../funnel/store';
+import { looking } from '../tracking/looking';
 import type { Tracked } from '../tracking/recorder';
 import { close } from './lifecycle';
 import { decisionOf, isPastLastDay } from './roundView';
@@ -16,6 +18,7 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 const LOOK_MS = 10 * 60 * 1000;
 
 type Needs = Tracked & { runningTests: RunningTests };
+type Decided = ReturnType<typeof decisionOf>;
 
 /**
  * Looks at running tests by the clock: keeps the always-valid p-values, which never rise, and ends what is decided or over.
@@ -30,17 +33,23 @@ export async function watchTests(services: Needs): Promise<void> {
     // A clock that was set back counts as no time gone by: it is looked at again.
     if (round.lookedAt !== null && now >= round.lookedAt && now - round.lookedAt < LOOK_MS) continue;
     try {
-      if (lookAt(services, experiment, round)) changes.announce();
+      const decided = await looking(services)<Decided>('decision', round);
+      // Somebody may have ended it while it was counted.
+      if (runningRound(db, experiment.id)?.id === round.id && lookAt(services, experiment, round, decided)) changes.announce();
     } catch (error) {
       // One test that cannot be ended holds up no other; it stands among what needs a person.
-      if (!(error instanceof Refusal)) throw error;
-      log.warn({ reason: error.message, experiment: experiment.id }, 'a test could not be ended');
+      if (whyUnwritten(error)) throw error;
+      if (error instanceof Refusal) log.warn({ reason: error.message, experiment: experiment.id }, 'a test could not be ended');
+      else log.error({ err: error, experiment: experiment.id }, 'a test could not be looked at');
     }
   }
 }
 
-/** @returns whether what visitors see has changed by it */
-export function lookAt(services: Needs, experiment: ExperimentRow, round: RoundRow): boolean {
+/**
+ * @param decided what its figures say, where they were counted elsewhere
+ * @returns whether what visitors see has changed by it
+ */
+export function lookAt(services: Needs, experiment: ExperimentRow, round: RoundRow, decided?: Decided): boolean {
   const { db, clock, runningTests } = services;
   const publication = latestPublication(db, experiment.funnelId);
   if (publication) {
@@ -53,8 +62,8 @@ export function lookAt(services: Needs, experiment: ExperimentRow, round: RoundR
       return true;
     }
   }
-  const { valid, decision } = decisionOf(services, experiment, round);
-  db.update(rounds).set({ valid, lookedAt: clock.now() }).where(eq(rounds.id, round.id)).run();
+  const { kept, decision } = decided ?? decisionOf(services, round);
+  db.update(rounds).set({ valid: kept, lookedAt: clock.now() }).where(eq(rounds.id, round.id)).run();
   const isOver = isPastLastDay(services, round);
   const isDecided = decision.kind === 'winner' || decision.kind === 'original-is-better';
   const mayEnd = isOver || (isDecided && round.terms.ends === 'decision' && clock.now() - round.startedAt >= FEWEST_DAYS * DAY_MS);

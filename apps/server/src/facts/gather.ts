@@ -11,12 +11,14 @@ import { type Bought, type KnownQuote, type Lookups, lookups } from './lookups';
 
 /** What is asked of an order and of a visitor. */
 export type KnownOrder = Pick<OrderRow, 'id' | 'contactId' | 'mode' | 'state' | 'total' | 'campaign'> & { buyer: Pick<OrderRow['buyer'], 'country'> };
-export type KnownVisitor = Pick<VisitorRow, 'id' | 'contactId' | 'typed' | 'firstCampaign' | 'lastCampaign' | 'device' | 'visits'>;
+export type KnownVisitor = Pick<VisitorRow, 'id' | 'countsAs' | 'contactId' | 'typed' | 'firstCampaign' | 'lastCampaign' | 'device' | 'visits'>;
 
 /** Whom something is to be known of; what is missing stays unknown. */
 export interface Known {
   visitor?: KnownVisitor | null;
   contact?: ContactRow | null;
+  /** The contact's id alone, where the rest is looked up only if it is asked. */
+  contactId?: string;
   order?: KnownOrder | null;
   /** What a cart that is not paid yet was quoted at. */
   cart?: { quote: SummedQuote; country: string } | null;
@@ -36,7 +38,7 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
   const { db, clock } = services;
   const { visitor, order, cart } = known;
   const shop = loadShop(db).settings;
-  const contactId = known.contact?.id ?? order?.contactId ?? visitor?.contactId ?? null;
+  const contactId = known.contact?.id ?? known.contactId ?? order?.contactId ?? visitor?.contactId ?? null;
   // What only some conditions ask for, and what is dear to know, is looked up once, and only when it is asked.
   const contactOf = once(() => known.contact ?? (contactId ? look.contact(contactId) : undefined));
   // Anybody can type anybody's address: in a browser nobody has bought from, it is that of a new person.
@@ -59,6 +61,7 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
         )
       : undefined;
   });
+  const seen = once(() => (visitor ? look.seen(visitor.countsAs ?? visitor.id) : undefined));
   const language = /^([a-z]{2,3})\b/i.exec(known.acceptLanguage ?? '')?.[1]?.toLowerCase();
   return {
     get owned() {
@@ -100,11 +103,21 @@ export function gatherFacts(services: Pick<Services, 'db' | 'clock'>, known: Kno
       return visitor ? visitor.firstCampaign : contactOf()?.campaign;
     },
     get lastCampaign() {
-      return visitor ? visitor.lastCampaign : order?.campaign;
+      // Of a contact alone just one is known, with which they came.
+      return visitor ? visitor.lastCampaign : order ? order.campaign : contactOf()?.campaign;
     },
     device: visitor?.device,
     language,
     returning: visitor ? visitor.visits > 1 : undefined,
+    get declined() {
+      return order ? look.declined(order.id) : undefined;
+    },
+    get seen() {
+      return seen()?.steps;
+    },
+    get openedCheckout() {
+      return seen()?.checkout;
+    },
     get now() {
       return localMoment(known.at ?? clock.now(), shop.timeZone);
     },

@@ -1,11 +1,12 @@
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { PictureInfoSchema, UploadedFileSchema } from '@ruta/core/catalog';
-import express, { type Request, type RequestHandler, Router } from 'express';
+import express, { type NextFunction, type Request, type RequestHandler, type Response, Router } from 'express';
 import multer from 'multer';
 import type { Api } from '../base/api';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
+import { ICON_SIDES, iconPicture, pictureForMail, sharedPicture } from './madePictures';
 import {
   addDownload,
   addPicture,
@@ -15,7 +16,6 @@ import {
   findVideo,
   MAX_DOWNLOAD_BYTES,
   MAX_PICTURE_BYTES,
-  pictureForMail,
   picturePath,
   type Upload,
 } from './store';
@@ -28,11 +28,12 @@ export function uploadRoutes(services: Services, api: Pick<Api, 'takesFile'>, gu
     return (request, response, next) =>
       take(request, response, (error: unknown) => {
         const isTooLarge = error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE';
-        next(
-          isTooLarge ? fieldRefusal('file', `This file is over ${Math.floor(limit / 1024 / 1024)} MB, which is the most that can be kept here.`, 413) : error,
-        );
+        if (isTooLarge) next(fieldRefusal('file', `This file is over ${Math.floor(limit / 1024 / 1024)} MB, which is the most that can be kept here.`, 413));
+        else next(isUnreadableForm(error) ? fieldRefusal('file', 'This file did not arrive whole. Send it again.') : error);
       });
   };
+  // What the reader of forms says of one without boundary, end or header; what the disk says comes with a code of the system's.
+  const isUnreadableForm = (error: unknown): boolean => error instanceof Error && !(error instanceof multer.MulterError) && !('code' in error);
   const guarded: RequestHandler = (request, _response, next) => {
     guard(request);
     next();
@@ -66,22 +67,41 @@ const YEAR_SECONDS = 365 * 24 * 60 * 60;
 /** Pictures and fonts: the same on the public site and in the studio. A picture's address never changes its content. */
 export function assetRoutes(services: Services): Router {
   const router = Router();
+  const forGood = (type: string) => ({
+    'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`,
+    'content-type': type,
+    'x-content-type-options': 'nosniff',
+  });
+  const send = (response: Response, next: NextFunction, type: string, stored: string) =>
+    response.set(forGood(type)).sendFile(stored, { cacheControl: false }, (error) => error && next(error));
+  const pictureOf = (id: string) => {
+    const pictures = findPictures(services.db, [id]);
+    return Object.hasOwn(pictures, id) ? pictures[id] : undefined;
+  };
+  router.get('/media/:id/shared.jpg', async (request, response, next) => {
+    const picture = pictureOf(request.params.id);
+    return picture ? send(response, next, 'image/jpeg', await sharedPicture(services, picture)) : next();
+  });
+  router.get('/media/:id/icon-:side.png', async (request, response, next) => {
+    const picture = pictureOf(request.params.id);
+    const side = ICON_SIDES.find((each) => String(each) === request.params.side);
+    return picture && side ? send(response, next, 'image/png', await iconPicture(services, picture, side)) : next();
+  });
   router.get('/media/:id/:file', async (request, response, next) => {
     const { id, file } = request.params as { id: string; file: string };
     const match = /^(\d+)\.(avif|webp|png)$/.exec(file);
-    const picture = findPictures(services.db, [id])[id];
+    const picture = pictureOf(id);
     if (!match || !picture) return next();
     // A picture smaller than what is asked for is kept at its own width only.
     const width = picture.widths.find((kept) => kept >= Number(match[1])) ?? picture.widths.at(-1) ?? 0;
     const format = match[2] as 'avif' | 'webp' | 'png';
-    response.set({ 'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`, 'content-type': `image/${format}`, 'x-content-type-options': 'nosniff' });
     const stored = format === 'png' ? await pictureForMail(services, picture) : picturePath(services, id, width, format);
-    return response.sendFile(stored, { cacheControl: false }, (error) => error && next(error));
+    return send(response, next, `image/${format}`, stored);
   });
   router.get('/video/:id', (request, response, next) => {
     const video = findVideo(services.db, String(request.params.id));
     if (!video) return next();
-    response.set({ 'cache-control': `public, max-age=${YEAR_SECONDS}, immutable`, 'content-type': video.contentType, 'x-content-type-options': 'nosniff' });
+    response.set(forGood(video.contentType));
     return response.sendFile(downloadPath(services, video.id), { cacheControl: false, acceptRanges: true }, (error) => error && next(error));
   });
   const kept = { maxAge: YEAR_SECONDS * 1000, immutable: true, index: false };

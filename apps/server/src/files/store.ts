@@ -1,4 +1,4 @@
-import { existsSync, rmSync } from 'node:fs';
+import { rmSync, statSync } from 'node:fs';
 import { copyFile, open, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { PictureInfo } from '@ruta/core/catalog';
@@ -154,29 +154,18 @@ export const recentPictures = (db: Db, limit: number) =>
     .all()
     .map((row) => ({ ...pictureInfo(row), name: row.name }));
 
-/**
- * The smallest size of a picture as PNG, for mail programs, which read no WebP; made when it is first asked for.
- * @returns where it lies
- */
-export async function pictureForMail(services: Pick<Services, 'config'>, { id, widths }: PictureInfo): Promise<string> {
-  const [width = 0] = widths;
-  const file = picturePath(services, id, width, 'png');
-  if (!existsSync(file)) {
-    const png = await sharp(picturePath(services, id, width, 'webp'))
-      .png()
-      .toBuffer();
-    // Nobody is ever sent half of it.
-    writeWhole(file, png);
-  }
-  return file;
-}
-
 export function picturePath(services: Pick<Services, 'config'>, id: string, width: number, format: 'avif' | 'webp' | 'png'): string {
   return path.join(services.config.dataDir, 'pictures', `${id}-${width}.${format}`);
 }
 
 export function downloadPath(services: Pick<Services, 'config'>, id: string): string {
   return path.join(services.config.dataDir, 'files', id);
+}
+
+/** Whether a file stands on the disk as it was kept: as long as it was, which a disk that failed or was filled up may have changed. */
+export function isWhole(file: string, bytes: number): boolean {
+  const found = statSync(file, { throwIfNoEntry: false });
+  return found?.size === bytes;
 }
 
 /** Stored pictures by id; unknown ids are left out. */

@@ -1,5 +1,7 @@
 import { type ForecastBasis, ForecastInputSchema, type ForecastStop, type Rate, type Sale, SaleSchema } from '@ruta/core/forecast';
 import { type Graph, type Step, stepKindOf, stopsInOrder } from '@ruta/core/funnel';
+import { multiplyRatio } from '@ruta/core/money';
+import { offerOption } from '@ruta/core/offers';
 import { type FunnelFigures, momentsOf, type Period } from '@ruta/core/reports';
 import { NO_COSTS } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
@@ -8,9 +10,10 @@ import { findProduct } from '../catalog/store';
 import { loadFunnel } from '../funnel/store';
 import { funnelFigures } from '../reports/funnelFigures';
 import { salesBy } from '../reports/sales';
+import { wholeScope } from '../reports/scope';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
-import { salesByStop } from './sales';
+import type { Looking } from '../tracking/recorder';
+import { bumpKey, salesByStop } from './sales';
 
 /** A rate as it was seen; of nobody it is none, rather than one half. */
 const seen = (reached: number, came: number): Rate => (came === 0 ? { share: 0 } : { reached: Math.min(reached, came), came });
@@ -20,7 +23,7 @@ const seen = (reached: number, came: number): Rate => (came === 0 ? { share: 0 }
  * they went on, and what one sale brought and cost. The same figures as the reports have.
  * @throws Refusal 404 if there is no such funnel
  */
-export function forecastBasis(services: Tracked, funnelId: string, period: Period): ForecastBasis {
+export function forecastBasis(services: Looking, funnelId: string, period: Period): ForecastBasis {
   const { db, recorder } = services;
   recorder.flush();
   const { settings } = loadShop(db);
@@ -36,7 +39,7 @@ export function forecastBasis(services: Tracked, funnelId: string, period: Perio
   const sales = salesByStop(db, funnelId, from, until);
   const came = new Map(figures.steps.map((step) => [step.stepId, step]));
   const costs = settings.costs ?? NO_COSTS;
-  const whole = salesBy(db, null, { from, until, days: period, funnelId, filter: undefined, orderIds: null }).get('') ?? {};
+  const whole = salesBy(db, null, wholeScope(services, { from, until, days: period, funnelId })).get('') ?? {};
   const [revenue, refunded] = [whole.revenue ?? 0, whole.refunded ?? 0];
   const input = ForecastInputSchema.parse({
     currency: settings.currency,
@@ -51,8 +54,8 @@ export function forecastBasis(services: Tracked, funnelId: string, period: Perio
         id: step.id,
         name: step.name,
         rate: seen(reached, here),
-        sale: isSold ? (sales.get(step.id)?.sale ?? SaleSchema.parse({ net: 0 })) : null,
-        bumps: bumpsOf(db, step, figures, sales.get(step.id)?.count ?? 0),
+        sale: isSold ? (sales.stops.get(step.id)?.sale ?? SaleSchema.parse({ net: 0 })) : null,
+        bumps: bumpsOf(db, step, figures, sales),
         ...waysOf(graph, step, figures, here - reached),
       };
     }),
@@ -67,12 +70,18 @@ export function forecastBasis(services: Tracked, funnelId: string, period: Perio
 }
 
 /** Bumps are seen by orders, those that were completed with it on the checkout: some are shown to a part of the buyers only. */
-function bumpsOf(db: Db, { id: stepId, sells }: Step, figures: FunnelFigures, orders: number): ForecastStop['bumps'] {
+function bumpsOf(db: Db, { id: stepId, sells }: Step, figures: FunnelFigures, sales: ReturnType<typeof salesByStop>): ForecastStop['bumps'] {
+  const orders = sales.stops.get(stepId)?.count ?? 0;
   return figures.offers
     .filter((offer) => offer.stepId === stepId && offer.role === 'bump')
     .map(({ offerId, shown, taken, value }) => {
-      const sale: Sale = SaleSchema.parse({ net: taken === 0 ? 0 : Math.round(value / taken) });
       const offer = sells.find(({ id }) => id === offerId);
+      const product = offer && findProduct(db, offer.productId);
+      const editionId = offer && product ? offerOption(product, offer).edition.id : null;
+      // What one brought is that offer's own; what it cost is that of its edition at this stop.
+      const net = taken === 0 ? 0 : Math.round(value / taken);
+      const average = sales.bumps.get(bumpKey(stepId, editionId))?.sale;
+      const sale: Sale = average ? { ...average, net, gross: scaled(average, net) } : SaleSchema.parse({ net });
       return {
         id: offerId,
         name: offer ? nameOf(db, offer) : 'A bump that is gone',
@@ -82,6 +91,9 @@ function bumpsOf(db: Db, { id: stepId, sells }: Step, figures: FunnelFigures, or
       };
     });
 }
+
+/** What is charged for a bump, tax and shipping included, at the price of this offer: two offers of one edition may differ in it. */
+const scaled = ({ net: usual, gross = usual }: Sale, net: number): number => (usual === 0 ? net : multiplyRatio(gross, net, usual));
 
 /** A product with the edition that is offered: three bumps of one product are three. */
 function nameOf(db: Db, { productId, editionId }: Step['sells'][number]): string {
@@ -109,7 +121,7 @@ function waysOf(graph: Graph, step: Step, figures: FunnelFigures, left: number):
   };
 }
 
-function clickPriceIn({ db }: Pick<Tracked, 'db'>, { from, to }: Period): number | null {
+function clickPriceIn({ db }: Pick<Looking, 'db'>, { from, to }: Period): number | null {
   const spent = db.get<{ cost: number; clicks: number }>(
     sql`SELECT coalesce(sum(cost), 0) AS cost, coalesce(sum(clicks), 0) AS clicks FROM ad_spend WHERE day >= ${from} AND day <= ${to}`,
   );

@@ -1,10 +1,11 @@
 import { ForecastBasisQuerySchema, ForecastBasisSchema, NewScenarioSchema, SavedScenariosSchema } from '@ruta/core/forecast';
 import type { Api } from '../base/api';
+import { looking } from '../tracking/looking';
 import type { Tracked } from '../tracking/recorder';
-import { forecastBasis } from './basis';
-import { keepScenario, removeScenario, scenariosOf } from './scenarios';
+import { keepScenario, removeScenario } from './scenarios';
 
 export function forecastRoutes(api: Api, services: Tracked): void {
+  const look = looking(services);
   api.on(
     {
       method: 'get',
@@ -13,10 +14,10 @@ export function forecastRoutes(api: Api, services: Tracked): void {
       query: ForecastBasisQuerySchema,
       response: ForecastBasisSchema,
     },
-    ({ params, query }) => forecastBasis(services, params.id ?? '', query),
+    ({ params, query }) => look('forecastBasis', { funnelId: params.id ?? '', period: query }),
   );
   api.on({ method: 'get', path: '/funnels/:id/scenarios', summary: 'What was thought, and what happened', response: SavedScenariosSchema }, ({ params }) =>
-    scenariosOf(services, params.id ?? ''),
+    look('scenarios', params.id ?? ''),
   );
   api.on(
     { method: 'post', path: '/funnels/:id/scenarios', summary: 'Keep a scenario', body: NewScenarioSchema, response: SavedScenariosSchema },

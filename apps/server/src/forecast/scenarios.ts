@@ -7,7 +7,7 @@ import { notFound, Refusal } from '../base/problem';
 import { loadFunnel } from '../funnel/store';
 import { report } from '../reports/report';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking, Tracked } from '../tracking/recorder';
 import { forecastBasis } from './basis';
 import { scenarios } from './tables';
 
@@ -16,7 +16,7 @@ const SAMPLES = 2000;
 const MOST = 30;
 
 /** Scenarios of a funnel, the latest first, each with what has happened since it was kept. */
-export function scenariosOf(services: Tracked, funnelId: string): SavedScenario[] {
+export function scenariosOf(services: Looking, funnelId: string): SavedScenario[] {
   const { db, clock } = services;
   const dayOf = dayFinder(loadShop(db).settings.timeZone);
   const today = dayOf(clock.now());
@@ -35,7 +35,7 @@ export function scenariosOf(services: Tracked, funnelId: string): SavedScenario[
 }
 
 /** What a funnel came to, as the reports say it; null where no day has passed. */
-function happenedSince(services: Tracked, funnelId: string, from: string, to: string): SavedScenario['happened'] {
+function happenedSince(services: Looking, funnelId: string, from: string, to: string): SavedScenario['happened'] {
   if (from > to) return null;
   const { total } = report(services, { by: 'funnel', from, to, compare: 'none', funnelId, filter: undefined });
   return { visitors: figureOf(total, 'visitors') ?? 0, perVisitor: figureOf(total, 'perVisitor') };

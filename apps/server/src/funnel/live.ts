@@ -1,10 +1,10 @@
 import type { ArmTag } from '@ruta/core/experiments';
 import type { Facts } from '@ruta/core/facts';
-import type { Step } from '@ruta/core/funnel';
+import type { OfflinePage, Step } from '@ruta/core/funnel';
 import type { PageDocument } from '@ruta/core/page';
 import type { Services } from '../base/services';
 import { addressOfStep } from '../domains/address';
-import { formerAddresses, latestPublications, type Publication } from './store';
+import { formerAddresses, latestPublications, offlinePublications, type Publication } from './store';
 
 /** A published step with everything needed to show it. */
 export interface LiveStep {
@@ -50,6 +50,8 @@ interface Loaded {
   bySlug: Map<string, Publication>;
   byStep: Map<string, Publication>;
   moved: Map<string, string>;
+  /** What is shown at the addresses of funnels that were taken offline. */
+  offline: Map<string, OfflinePage>;
   /** Publications as some arms have them, by what tells them apart. */
   variants: Map<string, Publication>;
 }
@@ -86,6 +88,11 @@ export class LiveFunnels {
   formerlyAt(funnelSlug: string, stepSlug: string | undefined): LiveStep | undefined {
     const stepId = this.load().moved.get(stepSlug === undefined ? funnelSlug : `${funnelSlug}/${stepSlug}`);
     return stepId === undefined ? undefined : this.step(stepId);
+  }
+
+  /** What is shown at the address of a funnel that was taken offline, one that it has moved from included; undefined for any other. */
+  offlineAt(funnelSlug: string): OfflinePage | undefined {
+    return this.load().offline.get(funnelSlug);
   }
 
   /** Where somebody begins who comes to a stop that only others are shown, or that has gone with its test. */
@@ -172,7 +179,11 @@ export class LiveFunnels {
         moved.set(slug, snapshot.graph.entryId);
       }
     }
-    this.loaded = { bySlug, byStep, moved, variants: new Map() };
+    const offline = new Map<string, OfflinePage>();
+    for (const { publication, page } of offlinePublications(this.services.db)) {
+      for (const { slug } of formerAddresses(this.services.db, publication.funnelId)) if (!bySlug.has(slug)) offline.set(slug, page);
+    }
+    this.loaded = { bySlug, byStep, moved, offline, variants: new Map() };
     return this.loaded;
   }
 }

@@ -86,7 +86,7 @@ export function unpublishedChanges(state: FunnelState): Changes {
 }
 
 /**
- * Puts a funnel live as it stands. Whoever calls it has looked at its problems.
+ * Puts a funnel live as it stands, and online where it was taken offline. Whoever calls it has looked at its problems.
  * @param also what else goes live with it, in the same transaction
  * @returns the version
  */
@@ -103,6 +103,7 @@ export function publishFunnel(
     tx.insert(publications)
       .values({ id: newId(clock, 'publication'), funnelId: state.funnel.id, version, at: clock.now(), userId, snapshot })
       .run();
+    tx.update(funnels).set({ offline: null }).where(eq(funnels.id, state.funnel.id)).run();
     bringUpSharing(tx, services, state, userId);
     also(tx, snapshot);
   });

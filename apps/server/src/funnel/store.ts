@@ -1,4 +1,4 @@
-import { bringUpStep, type Graph, GraphSchema, type Route, type Step } from '@ruta/core/funnel';
+import { bringUpStep, type Graph, GraphSchema, type NamedStep, type OfflinePage, type Route, type Step } from '@ruta/core/funnel';
 import { OfferSchema } from '@ruta/core/offers';
 import { type PageDocument, readPage } from '@ruta/core/page';
 import type { Brand, OwnCode } from '@ruta/core/shop';
@@ -34,6 +34,7 @@ export interface Publication {
   funnelId: string;
   version: number;
   at: number;
+  userId: string | null;
   snapshot: Snapshot;
 }
 
@@ -155,31 +156,43 @@ export function stepNames(db: Db, ids: readonly string[]): Map<string, string> {
   return new Map(found.map(({ id, name }) => [id, name]));
 }
 
+/** Steps that are still there, of whatever funnels, by their ids. */
+export const stepsNamed = (db: Db, ids: readonly string[]): NamedStep[] =>
+  ids.length === 0
+    ? []
+    : db
+        .select({ id: steps.id, name: steps.name, funnelName: funnels.name })
+        .from(steps)
+        .innerJoin(funnels, eq(funnels.id, steps.funnelId))
+        .where(and(inArray(steps.id, [...new Set(ids)]), isNull(steps.removedAt)))
+        .all();
+
 export function latestPublication(db: Db, funnelId: string): Publication | undefined {
   const row = db.select().from(publications).where(eq(publications.funnelId, funnelId)).orderBy(desc(publications.version)).limit(1).get();
-  return row && { ...row, snapshot: readSnapshot(row.snapshot) };
+  return row && readPublication(row);
 }
 
 /** What was published under an id; undefined if nothing was. */
 export function findPublication(db: Db, id: string): Publication | undefined {
   const row = db.select().from(publications).where(eq(publications.id, id)).get();
-  return row && { ...row, snapshot: readSnapshot(row.snapshot) };
+  return row && readPublication(row);
 }
 
 /** Everything a funnel was published as, the newest first. */
 export const publicationsOf = (db: Db, funnelId: string): Publication[] =>
-  db
-    .select()
-    .from(publications)
-    .where(eq(publications.funnelId, funnelId))
-    .orderBy(desc(publications.version))
-    .all()
-    .map((row) => ({ ...row, snapshot: readSnapshot(row.snapshot) }));
+  db.select().from(publications).where(eq(publications.funnelId, funnelId)).orderBy(desc(publications.version)).all().map(readPublication);
 
-/** The latest publication of every funnel that is not archived. */
+/** The latest publication of every funnel that is online: neither archived nor taken offline. */
 export function latestPublications(db: Db): Publication[] {
-  return listFunnels(db).flatMap((funnel) => latestPublication(db, funnel.id) ?? []);
+  return listFunnels(db).flatMap((funnel) => (funnel.offline ? [] : (latestPublication(db, funnel.id) ?? [])));
 }
+
+/** What was published last of every funnel that was taken offline, and what is shown instead. */
+export const offlinePublications = (db: Db): Array<{ publication: Publication; page: OfflinePage }> =>
+  listFunnels(db).flatMap(({ id, offline }) => {
+    const publication = offline ? latestPublication(db, id) : undefined;
+    return offline && publication ? [{ publication, page: offline.page }] : [];
+  });
 
 /** Every address that a funnel and its steps were ever published at, read without their pages. */
 export function formerAddresses(db: Db, funnelId: string): Array<{ slug: string; stepId: string; stepSlug: string }> {
@@ -259,6 +272,9 @@ export function snapshotOf({ funnel, steps: stepRows, graph }: Omit<FunnelState,
     pages: Object.fromEntries(stepRows.map((step) => [step.id, step.draft])),
   };
 }
+
+/** A stored publication as the present version has it. @throws ZodError if it is none */
+export const readPublication = (row: typeof publications.$inferSelect): Publication => ({ ...row, snapshot: readSnapshot(row.snapshot) });
 
 /** A stored snapshot as the present version has it. @throws ZodError if it is none */
 function readSnapshot(stored: unknown): Snapshot {

@@ -1,5 +1,5 @@
 import type { Condition } from '@ruta/core/conditions';
-import type { Outcome, Step, StepKind } from '@ruta/core/funnel';
+import type { Offline, Outcome, Step, StepKind } from '@ruta/core/funnel';
 import type { Offer } from '@ruta/core/offers';
 import type { Brand, OwnCode } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
@@ -17,6 +17,8 @@ export const funnels = sqliteTable('funnels', {
   /** Counts up with every change of the map, so that two people cannot overwrite each other unseen. */
   revision: integer().notNull().default(1),
   archivedAt: integer(),
+  /** Published, and shown to nobody; null while it is online. */
+  offline: text({ mode: 'json' }).$type<Offline>(),
   createdAt: integer().notNull(),
   updatedAt: integer().notNull(),
 });

@@ -12,6 +12,7 @@ import { saveContact } from '../contacts/store';
 import { leadSources } from '../contacts/tables';
 import { loadShop } from '../shop/store';
 import type { Tracked } from '../tracking/recorder';
+import { hasSentForm } from '../tracking/sentForms';
 import { makeEvent } from '../tracking/visitor';
 
 type SourceRow = typeof leadSources.$inferSelect;
@@ -76,7 +77,8 @@ export function takeLead(services: Tracked, source: SourceRow, sent: unknown): v
     });
     keepAnswers(tx, services, contact.id, source.id, lead.answers);
     addTags(tx, services, contact.id, source.tags);
-    recorder.record(makeEvent(services, 'lead.submitted', mode, null, { contactId: contact.id, data: { form: source.id } }));
+    const again = hasSentForm(tx, contact.id, source.id, mode) ? { again: true } : {};
+    recorder.record(makeEvent(services, 'lead.submitted', mode, null, { contactId: contact.id, data: { form: source.id, ...again } }));
     tx.update(leadSources)
       .set({ received: sql`${leadSources.received} + 1`, lastAt: clock.now() })
       .where(eq(leadSources.id, source.id))

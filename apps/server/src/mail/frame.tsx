@@ -1,4 +1,4 @@
-import type { CSSProperties, ReactNode } from 'react';
+import { type CSSProperties, Fragment, type ReactNode } from 'react';
 import type { Letterhead } from './letterhead';
 
 const LOGO_HEIGHT = 40;
@@ -63,11 +63,48 @@ export function Frame({ from, children }: { from: Letterhead; children: ReactNod
           )}
           <div style={{ padding: '28px', overflowWrap: 'anywhere' }}>{children}</div>
         </div>
+        <Closing from={from} />
       </body>
     </html>
   );
 }
 
+/** Who wrote, and where its rules stand. */
+function Closing({ from: { seller, legal, style } }: { from: Letterhead }) {
+  if (seller.length === 0 && legal.length === 0) return null;
+  return (
+    <div
+      style={{
+        maxWidth: 560,
+        margin: '16px auto 0',
+        fontSize: 13,
+        lineHeight: 1.5,
+        color: style.palette.ink,
+        opacity: 0.75,
+        textAlign: 'center',
+        overflowWrap: 'anywhere',
+      }}
+    >
+      {seller.length > 0 ? <p style={{ margin: '0 0 6px' }}>{seller.join(' · ')}</p> : null}
+      {legal.length > 0 ? (
+        <p style={{ margin: 0 }}>
+          {legal.map(({ name, url }, index) => (
+            <Fragment key={url}>
+              {index > 0 ? ' · ' : null}
+              <a href={url} style={{ color: style.palette.ink }}>
+                {name}
+              </a>
+            </Fragment>
+          ))}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** The same below a mail's plain text. */
+export const closingText = ({ seller, legal }: Letterhead): string[] =>
+  seller.length === 0 && legal.length === 0 ? [] : ['', '-- ', ...seller, ...legal.map(({ name, url }) => `${name}: ${url}`)];
+
 /** How mails of test orders are told from those of real ones. */
 export const TEST_MARK = 'TEST: ';
-export const TEST_WORDS = 'This is a test order: no money moved, and nothing is sent.';

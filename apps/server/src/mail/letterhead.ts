@@ -1,4 +1,4 @@
-import type { Brand, Shop } from '@ruta/core/shop';
+import { type Brand, legalLinks, type Shop, sellerLines } from '@ruta/core/shop';
 import { type MailStyle, mailStyle } from '@ruta/pages';
 import type { Services } from '../base/services';
 import { latestPublication } from '../funnel/store';
@@ -10,6 +10,9 @@ export interface Letterhead {
   style: MailStyle;
   /** Address of the sign that stands in place of the shop's name; null where there is none. */
   logoUrl: string | null;
+  /** Who sells, line by line, and where the shop's legal pages can be read; below every mail. */
+  seller: string[];
+  legal: Array<{ name: string; url: string }>;
 }
 
 /** Mail programs read no WebP: a sign is handed to them as PNG. */
@@ -22,6 +25,8 @@ export function letterhead({ db, config }: Pick<Services, 'db' | 'config'>, funn
   return {
     settings: shop.settings,
     style: mailStyle(brand),
+    seller: sellerLines(shop.settings),
+    legal: legalLinks(shop.settings).map(({ name, path }) => ({ name, url: config.siteUrl + path })),
     logoUrl: brand.logoId ? `${config.siteUrl}/media/${brand.logoId}/${LOGO_FILE}` : null,
   };
 }

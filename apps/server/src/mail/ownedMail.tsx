@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
-import { Frame, headingStyle, linkStyle, sender } from './frame';
+import { closingText, Frame, headingStyle, linkStyle, sender } from './frame';
 import type { Letterhead } from './letterhead';
 
 /** Tells somebody that they have what was about to be bought with their address, and where it is. */
@@ -29,6 +29,6 @@ export function ownedMail(from: Letterhead, told: { product: string; to: { email
     to: to.email,
     subject: `You have ${product} already`,
     html: `<!doctype html>${html}`,
-    text: [what, ...(orderUrl ? [`Your order: ${orderUrl}`] : []), 'If it was not you, there is nothing you need to do.'].join('\n'),
+    text: [what, ...(orderUrl ? [`Your order: ${orderUrl}`] : []), 'If it was not you, there is nothing you need to do.', ...closingText(from)].join('\n'),
   };
 }

@@ -1,10 +1,9 @@
-import { formatMoney } from '@ruta/core/money';
-import { bundleWords, laterWords, partWords, type StoredQuote } from '@ruta/core/pricing';
-import { countryName } from '@ruta/core/shop';
+import { type SumRow, sumTable, sumText } from '@ruta/core/pricing';
+import { TEST_ORDER_WORDS } from '@ruta/core/shop';
 import type { CSSProperties } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
-import { buttonStyle, Frame, headingStyle, linkStyle, sender, TEST_MARK, TEST_WORDS } from './frame';
+import { buttonStyle, closingText, Frame, headingStyle, linkStyle, sender, TEST_MARK } from './frame';
 import type { Letterhead } from './letterhead';
 import type { MailedOrder } from './mailedOrder';
 
@@ -13,10 +12,11 @@ export function receiptMail(from: Letterhead, order: MailedOrder): Mail {
   const { settings } = from;
   const gift = order.number === null;
   const subject = receiptSubject(from, order);
+  const rows = sumTable(order.quote, 'Paid');
   const html = renderToStaticMarkup(
     <Frame from={from}>
-      <h1 style={headingStyle(from, 24)}>Thank you, {order.buyer.firstName || 'and welcome'}</h1>
-      {order.test ? <p style={{ margin: '0 0 12px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
+      <h1 style={headingStyle(from, 24)}>{thanks(order)}</h1>
+      {order.test ? <p style={{ margin: '0 0 12px', fontWeight: 600 }}>{TEST_ORDER_WORDS}</p> : null}
       <p style={{ margin: '0 0 20px' }}>{opening(order)}</p>
       {order.confirmations.map(({ text, buttonWords, buttonUrl }) => (
         <div key={text + buttonUrl} style={{ margin: '0 0 20px' }}>
@@ -55,7 +55,7 @@ export function receiptMail(from: Letterhead, order: MailedOrder): Mail {
           ))}
         </p>
       ) : null}
-      {gift ? null : <Lines quote={order.quote} rule={from.style.palette.line} />}
+      {gift ? null : <Lines rows={rows} rule={from.style.palette.line} />}
       <p style={{ margin: '20px 0 0', fontSize: 14 }}>
         <a href={order.orderUrl} style={linkStyle(from)}>
           See your order
@@ -64,20 +64,19 @@ export function receiptMail(from: Letterhead, order: MailedOrder): Mail {
       </p>
     </Frame>,
   );
-  const money = (amount: number) => formatMoney(amount, order.quote.currency);
   const text = [
-    `Thank you, ${order.buyer.firstName || 'and welcome'}.`,
-    ...(order.added ? [opening(order)] : []),
-    ...(order.test ? [TEST_WORDS] : []),
-    ...order.quote.lines.map((line) => `${line.name}: ${line.discounted === 0 ? 'free' : money(line.discounted)}`),
-    ...(gift ? [] : [`Paid: ${money(order.quote.dueToday)} (order ${order.number})`, ...laterWords(order.quote)]),
+    `${thanks(order)}.`,
+    ...(gift ? [] : [opening(order)]),
+    ...(order.test ? [TEST_ORDER_WORDS] : []),
+    ...(gift ? order.quote.lines.map(({ name }) => name) : sumText(rows)),
     ...order.confirmations.flatMap(({ text, buttonWords, buttonUrl }) => [...(text ? [text] : []), ...(buttonUrl ? [`${buttonWords}: ${buttonUrl}`] : [])]),
     ...order.links.map((link) => `${link.words}: ${link.url}`),
     ...order.keys.map((key) => `Your key for ${key.from}: ${key.value}`),
     ...order.downloads.map((file) => `Download ${file.name}: ${file.url}`),
     `Your order: ${order.orderUrl}`,
+    ...closingText(from),
   ].join('\n');
-  return { from: sender(from), to: order.buyer.email, subject, html: `<!doctype html>${html}`, text };
+  return { from: sender(from), to: order.buyer.email, test: order.test, subject, html: `<!doctype html>${html}`, text };
 }
 
 /** What a receipt is called in a mailbox. */
@@ -90,39 +89,30 @@ export function receiptSubject(
   return added ? `${mark}Added to your order ${number} at ${settings.name}` : `${mark}Your receipt from ${settings.name}, order ${number}`;
 }
 
-function opening({ number, added }: MailedOrder): string {
+/** Greets by name; where none is known, without one. */
+const thanks = ({ buyer, added }: MailedOrder): string => `Thank you${buyer.firstName ? `, ${buyer.firstName}` : added ? '' : ' and welcome'}`;
+
+function opening({ number, added, quote }: MailedOrder): string {
   if (number === null) return 'Here is what you asked for.';
-  return added ? `This was added to your order ${number}. Keep this mail as your receipt.` : `Your order ${number} is paid. Keep this mail as your receipt.`;
+  return added
+    ? `This was added to your order ${number}. Keep this mail as your receipt.`
+    : // A trial that begins, or what a code made free.
+      quote.dueToday === 0
+      ? `Your order ${number} is confirmed. Nothing was charged today. Keep this mail as your receipt.`
+      : `Your order ${number} is paid. Keep this mail as your receipt.`;
 }
 
-function Lines({ quote, rule }: { quote: StoredQuote; rule: string }) {
-  const money = (amount: number) => formatMoney(amount, quote.currency);
+function Lines({ rows, rule }: { rows: readonly SumRow[]; rule: string }) {
   const cell: CSSProperties = { padding: '8px 0', borderTop: `1px solid ${rule}` };
-  const row = (name: string, amount: string, bold = false) => (
-    <tr key={name} style={bold ? { fontWeight: 600 } : {}}>
-      <td style={cell}>{name}</td>
-      <td style={{ ...cell, textAlign: 'right', whiteSpace: 'nowrap' }}>{amount}</td>
-    </tr>
-  );
   return (
     <table style={{ width: '100%', borderCollapse: 'collapse' }}>
       <tbody>
-        {quote.lines.map((line) => {
-          const part = partWords(line);
-          const parts = bundleWords(line);
-          return row(`${line.name}${line.quantity > 1 ? ` × ${line.quantity}` : ''}${part ? `, ${part}` : ''}${parts ? `, ${parts}` : ''}`, money(line.amount));
-        })}
-        {quote.discount > 0 ? row(`Code ${quote.code?.code ?? ''}`, `−${money(quote.discount)}`) : null}
-        {quote.shipping ? row(`Shipping to ${countryName(quote.taxCountry)}`, money(quote.pricesIncludeTax ? quote.shipping.total : quote.shipping.net)) : null}
-        {quote.pricesIncludeTax || quote.tax === 0 ? null : row('Tax', money(quote.tax))}
-        {row('Paid', money(quote.dueToday), true)}
-        {quote.pricesIncludeTax && quote.tax > 0 ? row(`of which tax, ${countryName(quote.taxCountry)}`, money(quote.tax)) : null}
-        {quote.reverseCharge ? row('Reverse charge: you account for the tax', money(0)) : null}
-        {laterWords(quote).map((words) => (
-          <tr key={words}>
-            <td style={cell} colSpan={2}>
-              {words}
+        {rows.map(({ id, kind, label, details, value }) => (
+          <tr key={id} style={kind === 'due' ? { fontWeight: 600 } : {}}>
+            <td style={cell} {...(value === '' ? { colSpan: 2 } : {})}>
+              {[label, ...details].join(', ')}
             </td>
+            {value === '' ? null : <td style={{ ...cell, textAlign: 'right', whiteSpace: 'nowrap', verticalAlign: 'top' }}>{value}</td>}
           </tr>
         ))}
       </tbody>

@@ -1,6 +1,7 @@
+import { TEST_ORDER_WORDS } from '@ruta/core/shop';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
-import { Frame, headingStyle, sender, TEST_MARK, TEST_WORDS } from './frame';
+import { closingText, Frame, headingStyle, sender, TEST_MARK } from './frame';
 import type { Letterhead } from './letterhead';
 
 interface Refunded {
@@ -23,7 +24,7 @@ export function refundMail(from: Letterhead, { order, amount, goods, isNoted, wh
   const html = renderToStaticMarkup(
     <Frame from={from}>
       <h1 style={headingStyle(from, 22)}>{amount} is on its way back to you</h1>
-      {isTest ? <p style={{ margin: '0 0 16px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
+      {isTest ? <p style={{ margin: '0 0 16px', fontWeight: 600 }}>{TEST_ORDER_WORDS}</p> : null}
       <p style={{ margin: '0 0 16px' }}>{what}</p>
       <p style={{ margin: 0 }}>{where}</p>
     </Frame>,
@@ -31,8 +32,9 @@ export function refundMail(from: Letterhead, { order, amount, goods, isNoted, wh
   return {
     from: sender(from),
     to: order.buyer.email,
+    test: isTest,
     subject: `${isTest ? TEST_MARK : ''}${amount} is on its way back to you`,
     html: `<!doctype html>${html}`,
-    text: [...(isTest ? [TEST_WORDS] : []), what, where].join('\n'),
+    text: [...(isTest ? [TEST_ORDER_WORDS] : []), what, where, ...closingText(from)].join('\n'),
   };
 }

@@ -1,9 +1,9 @@
 import { formatMoney } from '@ruta/core/money';
 import { bundleWords, laterWords } from '@ruta/core/pricing';
-import { countryName } from '@ruta/core/shop';
+import { countryName, TEST_ORDER_WORDS } from '@ruta/core/shop';
 import { renderToStaticMarkup } from 'react-dom/server';
 import type { Mail } from '../base/outbox/kinds/mail';
-import { Frame, headingStyle, linkStyle, sender, TEST_MARK, TEST_WORDS } from './frame';
+import { Frame, headingStyle, linkStyle, sender, TEST_MARK } from './frame';
 import type { Letterhead } from './letterhead';
 import type { MailedOrder } from './mailedOrder';
 
@@ -19,7 +19,7 @@ export function saleMail(from: Letterhead, order: MailedOrder & { studioUrl: str
       <h1 style={headingStyle(from, 22)}>
         {verb} for {amount}: {names}
       </h1>
-      {order.test ? <p style={{ margin: '0 0 16px', fontWeight: 600 }}>{TEST_WORDS}</p> : null}
+      {order.test ? <p style={{ margin: '0 0 16px', fontWeight: 600 }}>{TEST_ORDER_WORDS}</p> : null}
       <p style={{ margin: '0 0 16px' }}>
         {order.buyer.firstName} ({order.buyer.email}), {countryName(order.quote.taxCountry)}, order {order.number}.
       </p>
@@ -38,8 +38,11 @@ export function saleMail(from: Letterhead, order: MailedOrder & { studioUrl: str
   return {
     from: sender(from),
     to: settings.contactEmail,
+    test: order.test,
     subject: `${order.test ? TEST_MARK : ''}${verb}: ${names}, ${amount}`,
     html: `<!doctype html>${html}`,
-    text: [...(order.test ? [TEST_WORDS] : []), `Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.`, ...later, order.studioUrl].join('\n'),
+    text: [...(order.test ? [TEST_ORDER_WORDS] : []), `Order ${order.number}: ${names} for ${amount} to ${order.buyer.email}.`, ...later, order.studioUrl].join(
+      '\n',
+    ),
   };
 }

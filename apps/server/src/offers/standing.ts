@@ -78,8 +78,14 @@ function additionQuotes({ db, clock }: Needs, order: OrderRow): (line: ReturnTyp
   const { country, region, taxNumber } = order.buyer;
   const shop = loadShop(db);
   const code = order.codeId ? codeTerms(db, order.codeId) : undefined;
-  const bought = boughtBy(countedQuotes(db, order.id));
-  const buyer = { country: country || shop.settings.country, ...(region ? { region } : {}), ...(taxNumber ? { taxNumber } : {}) };
+  const quotes = countedQuotes(db, order.id);
+  const [first] = quotes;
+  const bought = boughtBy(quotes);
+  const buyer = {
+    country: country || shop.settings.country,
+    ...(region ? { region } : {}),
+    ...(taxNumber ? { taxNumber, ...(first?.taxNumber?.unconfirmed ? { register: 'silent' as const } : {}) } : {}),
+  };
   return (line) => quoteCart(shop, { lines: [line], buyer, bought, code }, clock.now());
 }
 

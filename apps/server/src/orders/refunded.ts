@@ -1,5 +1,5 @@
-import type { OrderState } from '@ruta/core/orders';
-import { asc, eq, sql } from 'drizzle-orm';
+import { type OrderState, refundedNet } from '@ruta/core/orders';
+import { eq, sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { findOrder, linesOf } from './store';
 import { orderLines, orders, refunds } from './tables';
@@ -7,16 +7,18 @@ import { orderLines, orders, refunds } from './tables';
 export type RefundRow = typeof refunds.$inferSelect;
 
 /** What was given back of an order or is about to be, the latest last. */
-export const refundsOf = (db: Db, orderId: string): RefundRow[] =>
-  db.select().from(refunds).where(eq(refunds.orderId, orderId)).orderBy(asc(refunds.createdAt), asc(refunds.id)).all();
+export const refundsOf = (db: Db, orderId: string): RefundRow[] => db.select().from(refunds).where(eq(refunds.orderId, orderId)).orderBy(sql`rowid`).all();
 
 export const findRefund = (db: Db, id: string): RefundRow | undefined => db.select().from(refunds).where(eq(refunds.id, id)).get();
 
 /** Counts amounts as given back on their lines, or no more if they are below zero, and says so in the order's state. */
 export function countRefunded(tx: Db, orderId: string, lines: ReadonlyArray<{ id: string; amount: number }>): OrderState {
   for (const { id, amount } of lines) {
+    const line = tx.select().from(orderLines).where(eq(orderLines.id, id)).get();
+    if (!line) throw new Error(`There is no line ${id}.`);
+    const refunded = line.refunded + amount;
     tx.update(orderLines)
-      .set({ refunded: sql`${orderLines.refunded} + ${amount}` })
+      .set({ refunded, refundedNet: refundedNet({ ...line, refunded }) })
       .where(eq(orderLines.id, id))
       .run();
   }

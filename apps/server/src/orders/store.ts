@@ -1,14 +1,11 @@
-import type { ListPage } from '@ruta/core/lists';
-import type { OrderListQuery, OrderRow as OrderListRow, OrderState } from '@ruta/core/orders';
+import type { OrderState } from '@ruta/core/orders';
 import { PAID_STATES } from '@ruta/core/orders';
 import { readQuote, type StoredQuote } from '@ruta/core/pricing';
 import type { Mode } from '@ruta/core/shop';
-import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, type SQL, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, inArray, isNotNull, isNull, ne, type SQL, sql } from 'drizzle-orm';
 import { builtOnce, type Db } from '../base/db';
-import { countRows, keyset, pageOf, rowsOf, searched } from '../base/list';
 import { notFound } from '../base/problem';
-import { funnels } from '../funnel/tables';
-import { charges, orderLines, orders, payments } from './tables';
+import { charges, orderLines, orders, orderTroubles, payments } from './tables';
 
 export type OrderRow = typeof orders.$inferSelect;
 export type LineRow = typeof orderLines.$inferSelect;
@@ -21,6 +18,8 @@ export const isPaid = inArray(orders.state, [...PAID_STATES]);
 /** Whether a state is one in which an order was paid. */
 export const wasPaid = (state: OrderState): boolean => (PAID_STATES as readonly OrderState[]).includes(state);
 
+/** In the order in which they were written: a clock that was set back between two tries must not turn them round. */
+const asMade = sql`rowid`;
 const given = (name: string) => sql.placeholder(name);
 const byId = builtOnce((db) =>
   db
@@ -41,7 +40,7 @@ const paymentsByOrder = builtOnce((db) =>
     .select()
     .from(payments)
     .where(eq(payments.orderId, given('orderId')))
-    .orderBy(asc(payments.createdAt), asc(payments.id))
+    .orderBy(asMade)
     .prepare(),
 );
 const paymentById = builtOnce((db) =>
@@ -56,7 +55,7 @@ const chargesByPayment = builtOnce((db) =>
     .select()
     .from(charges)
     .where(eq(charges.paymentId, given('paymentId')))
-    .orderBy(asc(charges.createdAt), asc(charges.id))
+    .orderBy(asMade)
     .prepare(),
 );
 const chargeById = builtOnce((db) =>
@@ -71,7 +70,7 @@ const linesByOrder = builtOnce((db) =>
     .select()
     .from(orderLines)
     .where(eq(orderLines.orderId, given('orderId')))
-    .orderBy(asc(orderLines.id))
+    .orderBy(asMade)
     .prepare(),
 );
 
@@ -91,25 +90,25 @@ export function findOrderByToken(db: Db, token: string): OrderRow | undefined {
 /** The order of a cart, paid or not. */
 export const orderOfCart = (db: Db, cartId: string): OrderRow | undefined => byCart(db).get({ cartId });
 
-/** The order of a cart, paid or not, for the visitor whose cart it is; undefined if there is none or it is somebody else's. */
-export function ownOrderOf(db: Db, cartId: string | undefined, visitorId: string | null): OrderRow | undefined {
+/** The order of a cart, paid or not, for the browser whose cart it is; undefined if there is none or it is somebody else's. */
+export function ownOrderOf(db: Db, cartId: string | undefined, browserId: string | null): OrderRow | undefined {
   const order = cartId ? orderOfCart(db, cartId) : undefined;
-  return order && (order.visitorId === null || order.visitorId === visitorId) ? order : undefined;
+  return order && (order.browserId === null || order.browserId === browserId) ? order : undefined;
 }
 
-const latestOfVisitor = builtOnce((db) =>
+const latestOfBrowser = builtOnce((db) =>
   db
     .select()
     .from(orders)
-    .where(and(eq(orders.visitorId, sql.placeholder('visitorId')), eq(orders.funnelId, sql.placeholder('funnelId')), isPaid))
-    .orderBy(desc(orders.paidAt))
+    .where(and(eq(orders.browserId, sql.placeholder('browserId')), eq(orders.funnelId, sql.placeholder('funnelId')), isPaid))
+    .orderBy(desc(asMade))
     .limit(1)
     .prepare(),
 );
 
-/** The latest order that a visitor paid in a funnel; undefined if there is none. */
-export function latestOrderOf(db: Db, visitorId: string, funnelId: string): OrderRow | undefined {
-  return latestOfVisitor(db).get({ visitorId, funnelId });
+/** The latest order that was paid in a browser in a funnel; undefined if there is none. */
+export function latestOrderOf(db: Db, browserId: string, funnelId: string): OrderRow | undefined {
+  return latestOfBrowser(db).get({ browserId, funnelId });
 }
 
 /** The payments of an order, the first one first. */
@@ -155,7 +154,7 @@ export const findCharge = (db: Db, id: string): ChargeRow | undefined => chargeB
 
 /** Everything that was tried for an order. */
 export function chargesOfOrder(db: Db, orderId: string): ChargeRow[] {
-  return db.select().from(charges).where(eq(charges.orderId, orderId)).orderBy(asc(charges.createdAt), asc(charges.id)).all();
+  return db.select().from(charges).where(eq(charges.orderId, orderId)).orderBy(asMade).all();
 }
 
 export const linesOf = (db: Db, orderId: string): LineRow[] => linesByOrder(db).all({ orderId });
@@ -203,12 +202,12 @@ export function orderWith(db: Db, contactId: string, productId: string, mode: Mo
     .get()?.order;
 }
 
-/** Whether a contact has bought from a visitor's own browser: only then is it they who sit there, and not somebody who typed their address. */
-export function hasBoughtHere(db: Db, contactId: string, visitorId: string): boolean {
+/** Whether a contact has bought in a browser: only then is it they who sit there, and not somebody who typed their address. */
+export function hasBoughtHere(db: Db, contactId: string, browserId: string): boolean {
   const found = db
     .select({ id: orders.id })
     .from(orders)
-    .where(and(eq(orders.contactId, contactId), eq(orders.visitorId, visitorId), isPaid, isNotNull(orders.number)))
+    .where(and(eq(orders.contactId, contactId), eq(orders.browserId, browserId), isPaid, isNotNull(orders.number)))
     .limit(1)
     .get();
   return found !== undefined;
@@ -226,47 +225,17 @@ export function ownsProduct(db: Db, contactId: string, productId: string, mode: 
   return found !== undefined;
 }
 
-const SORTING = { columns: { paid: orders.paidAt, number: orders.number, total: orders.total, email: orders.email }, id: orders.id };
-
-/** One page of paid orders, newest first; of all without gifts, of one contact with them. */
-export function listOrders(db: Db, query: OrderListQuery): ListPage<OrderListRow> {
-  const key = keyset(SORTING, query);
-  const fields = {
-    id: orders.id,
-    number: orders.number,
-    paidAt: orders.paidAt,
-    firstName: orders.firstName,
-    email: orders.email,
-    state: orders.state,
-    goods: orders.goods,
-    funnelName: sql`coalesce((SELECT f.name FROM ${funnels} f WHERE f.id = orders.funnel_id), '')`,
-    total: orders.total,
-    currency: orders.currency,
-    mode: orders.mode,
-    sorted: key.column,
-  };
-  const read = db
-    .select(fields)
-    .from(orders)
-    .where(and(filterOf(query), key.after))
-    .orderBy(...key.order)
-    .limit(key.limit);
-  const rows = rowsOf<OrderListRow & { sorted: string | number }>(fields, read.values());
-  return pageOf(rows, key, (row) => row.sorted);
-}
-
-export const countOrders = (db: Db, query: OrderListQuery): number => countRows(db, orders, filterOf(query));
-
-function filterOf({ contactId, mode, search }: OrderListQuery): SQL | undefined {
-  return and(
-    isNotNull(orders.paidAt),
-    contactId === undefined ? isNotNull(orders.number) : eq(orders.contactId, contactId),
-    mode && eq(orders.mode, mode),
-    searched(search, [orders.number, orders.email, orders.firstName, orders.goods]),
-  );
-}
-
 /** The latest order that was paid, if there is any: for what is only asked whether there is one. */
 export function hasSold(db: Db): boolean {
   return db.select({ id: orders.id }).from(orders).where(isNotNull(orders.paidAt)).orderBy(desc(orders.paidAt)).limit(1).get() !== undefined;
 }
+
+/** What payments of an order should have brought and could not yet; of all orders without an id. Of one that was refunded whole nothing is owed any more. */
+export const openTroubles = (db: Db, orderId?: string) =>
+  db
+    .select(getTableColumns(orderTroubles))
+    .from(orderTroubles)
+    .innerJoin(orders, eq(orders.id, orderTroubles.orderId))
+    .where(and(isNull(orderTroubles.mendedAt), ne(orders.state, 'refunded'), orderId === undefined ? undefined : eq(orderTroubles.orderId, orderId)))
+    .orderBy(sql`${orderTroubles}.rowid`)
+    .all();

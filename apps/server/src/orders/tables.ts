@@ -1,12 +1,29 @@
 import type { TaxClass } from '@ruta/core/catalog';
 import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign } from '@ruta/core/facts';
-import type { Buyer, OrderLineRole, OrderState, RefundState, RefundWay } from '@ruta/core/orders';
+import type { Buyer, Consequence, OrderLineRole, OrderState, RefundState, RefundWay, TaxNumberProofState } from '@ruta/core/orders';
 import type { ChargeState, PaymentKind, PaymentState } from '@ruta/core/payments';
 import type { Mode } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { contacts } from '../contacts/tables';
+
+/** That the register was asked before tax was left to a buyer, and what it said; asked again until it has answered. */
+export const taxNumberProofs = sqliteTable(
+  'tax_number_proofs',
+  {
+    orderId: text().primaryKey(),
+    number: text().notNull(),
+    state: text().$type<TaxNumberProofState>().notNull(),
+    /** Whose number it is, as the register has it; empty where it does not say. */
+    name: text().notNull(),
+    address: text().notNull(),
+    /** By which the register knows the question again. */
+    reference: text().notNull(),
+    askedAt: integer().notNull(),
+  },
+  (table) => [index('tax_number_proofs_state').on(table.state, table.askedAt)],
+);
 
 /** A sale: lines, the payments they came with, and under each payment the tries to take its money. */
 export const orders = sqliteTable(
@@ -22,7 +39,10 @@ export const orders = sqliteTable(
     publicationId: text(),
     cartId: text().notNull().unique(),
     contactId: text().references(() => contacts.id),
+    /** Who bought, as the figures count them; null for nobody counted. */
     visitorId: text(),
+    /** The browser in which it was bought, which may see it again; null for one that keeps nothing. */
+    browserId: text(),
     currency: text().notNull(),
     /** Paid by all payments so far, or to be paid by the first; minor units, tax and shipping included. */
     total: integer().notNull(),
@@ -43,7 +63,7 @@ export const orders = sqliteTable(
     campaign: text({ mode: 'json' }).$type<Campaign>(),
     /** The arms of running tests that it was begun in: its buyer stays in them, in whatever browser. */
     arms: text({ mode: 'json' }).$type<ArmTag[]>(),
-    /** Stands for the right to see this order; never shown to others. */
+    /** Stands for the right to see this order, until its link ends; never shown to others. Later links have tokens of their own. */
     token: text().notNull().unique(),
     createdAt: integer().notNull(),
     paidAt: integer(),
@@ -55,6 +75,8 @@ export const orders = sqliteTable(
     index('orders_email').on(table.email, table.id),
     index('orders_funnel').on(table.funnelId, table.paidAt),
     index('orders_contact').on(table.contactId),
+    index('orders_browser').on(table.browserId, table.funnelId).where(sql`browser_id is not null`),
+    index('orders_visitor').on(table.visitorId).where(sql`visitor_id is not null`),
     index('orders_code').on(table.codeId),
     index('orders_partner').on(table.partnerId).where(sql`partner_id is not null`),
   ],
@@ -125,6 +147,8 @@ export const orderLines = sqliteTable(
     rate: real().notNull(),
     /** Given back so far, tax included, minor units. */
     refunded: integer().notNull(),
+    /** Of it without tax, by the running total: kept beside it, so that every report and commission has the same. */
+    refundedNet: integer().notNull().default(0),
   },
   (table) => [
     index('order_lines_order').on(table.orderId),
@@ -201,4 +225,52 @@ export const refunds = sqliteTable(
     index('refunds_state').on(table.state),
     uniqueIndex('refunds_asked').on(table.askedId, table.paymentId),
   ],
+);
+
+/** What a payment should have brought and could not, while its money was taken: it stands at its order until it is done. */
+export const orderTroubles = sqliteTable(
+  'order_troubles',
+  {
+    id: text().primaryKey(),
+    orderId: text()
+      .notNull()
+      .references(() => orders.id),
+    paymentId: text()
+      .notNull()
+      .references(() => payments.id),
+    what: text().$type<Consequence>().notNull(),
+    message: text().notNull(),
+    at: integer().notNull(),
+    mendedAt: integer(),
+  },
+  (table) => [index('order_troubles_open').on(table.orderId).where(sql`mended_at is null`)],
+);
+
+/** What people of the shop have written down about an order. */
+export const orderNotes = sqliteTable(
+  'order_notes',
+  {
+    id: text().primaryKey(),
+    orderId: text()
+      .notNull()
+      .references(() => orders.id),
+    at: integer().notNull(),
+    userId: text(),
+    text: text().notNull(),
+  },
+  (table) => [index('order_notes_order').on(table.orderId, table.at)],
+);
+
+/** Links to an order that were mailed after its first one ended, or was about to. */
+export const orderLinks = sqliteTable(
+  'order_links',
+  {
+    token: text().primaryKey(),
+    orderId: text()
+      .notNull()
+      .references(() => orders.id),
+    /** Unix time in milliseconds since when it holds. */
+    since: integer().notNull(),
+  },
+  (table) => [index('order_links_order').on(table.orderId, table.since)],
 );

@@ -1,6 +1,6 @@
 import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign } from '@ruta/core/facts';
-import type { Buyer } from '@ruta/core/orders';
+import type { Buyer, TaxNumberProof } from '@ruta/core/orders';
 import type { PaymentKind } from '@ruta/core/payments';
 import type { QuoteLine, StoredQuote } from '@ruta/core/pricing';
 import type { Mode } from '@ruta/core/shop';
@@ -9,7 +9,7 @@ import type { Db } from '../base/db';
 import { newId, newToken } from '../base/ids';
 import type { Services } from '../base/services';
 import { additionOf, chargesOf, firstPaymentOf, loadPayment, type OrderRow, orderOfCart, type PaymentRow, wasPaid } from './store';
-import { orderLines, orders, payments } from './tables';
+import { orderLines, orders, payments, taxNumberProofs } from './tables';
 
 type Needs = Pick<Services, 'clock'>;
 
@@ -19,7 +19,10 @@ export interface NewOrder {
   /** What was published when it was bought. */
   publicationId?: string;
   cartId: string;
+  /** As whom the figures count the buyer; null for nobody counted. */
   visitorId: string | null;
+  /** The browser it is bought in; null for one that keeps nothing. */
+  browserId?: string | null;
   mode: Mode;
   quote: StoredQuote;
   /** The code that was used; null for none. */
@@ -34,6 +37,8 @@ export interface NewOrder {
   partnerId?: string | null;
   /** The arms of running tests that it is begun in. */
   arms?: ArmTag[];
+  /** What the register said of the buyer's tax number, where tax is left to them. */
+  taxNumberProof?: TaxNumberProof;
 }
 
 /** What an order comes to, out of the quote of its first payment. */
@@ -55,7 +60,7 @@ const goodsOf = (quote: StoredQuote): string =>
 export function openOrder(
   tx: Db,
   services: Needs,
-  { quote, keeps: _keeps, ...input }: NewOrder,
+  { quote, keeps: _keeps, taxNumberProof, ...input }: NewOrder,
   methodId: string | null = null,
 ): { order: OrderRow; payment: PaymentRow } {
   const { clock } = services;
@@ -70,7 +75,15 @@ export function openOrder(
   };
   const known = orderOfCart(tx, input.cartId);
   if (known && wasPaid(known.state)) return { order: known, payment: firstPayment(tx, known.id) };
+  const keepProof = (orderId: string) => {
+    tx.delete(taxNumberProofs).where(eq(taxNumberProofs.orderId, orderId)).run();
+    if (taxNumberProof)
+      tx.insert(taxNumberProofs)
+        .values({ ...taxNumberProof, orderId })
+        .run();
+  };
   if (known) {
+    keepProof(known.id);
     const order = tx.update(orders).set(values).where(eq(orders.id, known.id)).returning().get() as OrderRow;
     const payment = firstPayment(tx, known.id);
     // What was tried stays what it was tried for: a late word of it must not pay for another cart.
@@ -86,6 +99,7 @@ export function openOrder(
     .values({ ...values, id: newId(clock, 'order'), number: null, contactId: null, token: newToken(), createdAt: clock.now(), paidAt: null })
     .returning()
     .get();
+  keepProof(order.id);
   return { order, payment: addPayment(tx, services, { orderId: order.id, kind: 'first', quote, methodId }) };
 }
 

@@ -7,7 +7,7 @@ import { type LiveServices, stepPath } from '../funnel/live';
 import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
-import { counts, visitorOf } from '../tracking/visitor';
+import { counts, giveVisitorId, visitorOf } from '../tracking/visitor';
 import { bookAppointment } from './bookAppointment';
 
 /** Booking writes two mails, so that few are allowed. */
@@ -25,6 +25,7 @@ export function appointmentSite(services: Tracked & LiveServices): Router {
     const live = services.live.stepHaving(String(request.params.stepId), whoOf(services, request), (page) => elementOn(page) !== undefined);
     const element = live && elementOn(live.page);
     if (!live || !element || !isElementOf(element, 'appointment')) return next();
+    giveVisitorId(services, request, response, true);
     const visitor = visitorOf(services, request);
     // A filled decoy is a machine: it is told what everybody is told, and nothing is kept.
     if (typeof request.body.website === 'string' && request.body.website !== '') return response.redirect(303, stepPath(live));

@@ -1,9 +1,10 @@
-import { freeSlots, momentWords } from '@ruta/core/appointments';
+import { freeSlots, knownZone } from '@ruta/core/appointments';
 import type { ElementOf } from '@ruta/core/elements';
 import { EmailSchema } from '@ruta/core/shop';
 import { takenBetween } from '../appointments/store';
 import { bookings } from '../appointments/tables';
 import { tellBoth } from '../appointments/tell';
+import { whenWords } from '../appointments/when';
 import { newId } from '../base/ids';
 import { saveContact } from '../contacts/store';
 import type { LiveServices, LiveStep } from '../funnel/live';
@@ -40,6 +41,8 @@ export function bookAppointment(
   if (!values.slot) errors.slot = 'Choose a time.';
   if (Object.keys(errors).length > 0 || !email.success) return { errors, values };
   const { timeZone, mode } = loadShop(db).settings;
+  const told = knownZone(body.zone);
+  const zone = told === timeZone ? null : told;
   const now = clock.now();
   recorder.flush();
   return db.transaction((tx): Booked => {
@@ -63,6 +66,8 @@ export function bookAppointment(
       place: element.place,
       startAt: slot.start,
       endAt: slot.end,
+      zone,
+      changes: 0,
       mode,
       createdAt: now,
     };
@@ -77,6 +82,6 @@ export function bookAppointment(
       }),
     );
     tellBoth(tx, services, booking, { name: values.firstName ?? '', email: contact.email }, 'booked');
-    return { at: momentWords(slot.start, timeZone) };
+    return { at: whenWords(booking, timeZone) };
   });
 }

@@ -15,8 +15,9 @@ import { giftOrder } from '../orders/store';
 import { openOrder } from '../orders/write';
 import { markPaid } from '../payments/fulfil';
 import { loadShop } from '../shop/store';
-import type { Tracked, VisitorRow } from '../tracking/recorder';
-import { makeEvent, placeOf } from '../tracking/visitor';
+import type { Recorder, Tracked, VisitorRow } from '../tracking/recorder';
+import { hasSentForm } from '../tracking/sentForms';
+import { countedIdOf, makeEvent, placeOf } from '../tracking/visitor';
 
 /** Saves the contact, gives the gift, and writes the lead, all at once or not at all. @returns whose address it is */
 export function saveLead(
@@ -49,16 +50,27 @@ export function saveLead(
     const typed = Object.fromEntries(Object.entries({ email: contact.email, firstName, lastName }).filter(([, value]) => value));
     const known = visitor ? { ...visitor, contactId: contact.id, typed: { ...visitor.typed, ...typed } } : null;
     if (known) recorder.saveVisitor(known);
+    if (known) keepTraces(recorder, known);
     recorder.record(
       makeEvent(services, 'lead.submitted', mode, isCounted ? known : null, {
         ...placeOf(live),
         contactId: contact.id,
-        data: { form: form.id },
+        data: { form: form.id, ...(hasSentForm(tx, contact.id, form.id, mode) ? { again: true } : {}) },
       }),
     );
     giveGift(tx, services, live, contact, isCounted ? known : null);
     return contact;
   });
+}
+
+/**
+ * What a rule tells of a browser is looked up at the visitor that its events count as: there, too, and nothing else of it, since
+ * that one may be known from elsewhere.
+ */
+function keepTraces(recorder: Recorder, { countsAs, address, agent, ...rest }: VisitorRow): void {
+  if (countsAs === null || (address === null && agent === null)) return;
+  const counted = recorder.visitor(countsAs) ?? { ...rest, contactId: null, typed: null, consent: null };
+  recorder.saveVisitor({ ...counted, id: countsAs, countsAs: null, address, agent });
 }
 
 /** Whether sending the form of a step brings a gift by mail. */
@@ -83,9 +95,13 @@ function giveGift(tx: Db, services: Tracked & LiveServices, live: LiveStep, cont
   const { order, payment } = openOrder(tx, services, {
     ...placeOf(live),
     cartId: newId(clock, 'cart'),
-    visitorId: visitor?.id ?? null,
+    visitorId: countedIdOf(visitor),
+    browserId: visitor?.id ?? null,
     mode: shop.settings.mode,
-    quote: storedQuote(quoteCart(shop, { lines: [cartLine('main', 'main', gift)], buyer: { country: shop.settings.country } }, clock.now())),
+    quote: storedQuote(
+      quoteCart(shop, { lines: [cartLine('main', 'main', gift)], buyer: { country: shop.settings.country } }, clock.now()),
+      shop.settings.seller,
+    ),
     codeId: null,
     // What the receiver sees on the page is what was typed here, not what is known of the address.
     buyer: { email: contact.email, firstName: visitor?.typed?.firstName ?? '', lastName: visitor?.typed?.lastName ?? '', country: shop.settings.country },

@@ -1,10 +1,12 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { presetOf } from '@ruta/core/checkout';
+import { OFFLINE_WORDS, type OfflinePage, thanksForOrder } from '@ruta/core/funnel';
 import { mainOffer } from '@ruta/core/offers';
 import { isConditional, isPersonalPage, shownPage, versionKey } from '@ruta/core/page';
 import { type NextFunction, type Request, type Response, Router } from 'express';
 import { cookieOf, giveCookie } from '../base/cookies';
 import { personAt } from '../base/limits';
+import { sendHtml } from '../base/sendHtml';
 import type { Closed } from '../catalog/availability';
 import { findProduct } from '../catalog/store';
 import { closedAnswer, closedHere } from '../checkout/closed';
@@ -13,12 +15,14 @@ import { sendOfferAnswer } from '../checkout/offerSite';
 import { openOffers } from '../checkout/takeOffer';
 import { openCheckout, soldAt } from '../checkout/view';
 import { tryCode } from '../codes/tries';
-import { orderByToken, orderView } from '../delivery/orderView';
+import { orderByToken } from '../delivery/orderLink';
+import { orderView } from '../delivery/orderView';
 import { releaseReceipt } from '../delivery/receipt';
 import { whoAsks } from '../delivery/whoAsks';
 import { gatherFacts } from '../facts/gather';
 import { whoOf } from '../facts/who';
 import { type LiveServices, type LiveStep, stepPath, type Who } from '../funnel/live';
+import { orderAddress } from '../orders/address';
 import { latestOrderOf } from '../orders/store';
 import type { Paying } from '../payments/accounts';
 import { declineMessage } from '../payments/messages';
@@ -27,13 +31,15 @@ import { pagePolicy } from '../site/policy';
 import { purchasesOf } from '../site/purchases';
 import { renderMessage } from '../site/renderMessage';
 import { renderStep } from '../site/renderStep';
+import type { AsksRegister } from '../taxNumbers/register';
+import { noteArrival } from '../tracking/arrival';
 import type { Tracked } from '../tracking/recorder';
 import { giveVisitorId, isFramed, visitorOf } from '../tracking/visitor';
 import { closingTimes } from './closingTimes';
 import { GIFT_SENT, giftNotice } from './giftSent';
 import { isUntouched, untouchedCheckout } from './untouchedCheckout';
 
-type Needs = Tracked & Paying & LiveServices & { kept: KeptPages };
+type Needs = Tracked & Paying & LiveServices & { kept: KeptPages } & AsksRegister;
 
 const CODE_COOKIE = 'ruta_code';
 const CODE_SECONDS = 30 * 24 * 60 * 60;
@@ -56,11 +62,10 @@ export function pageDoor(services: Needs): (request: IncomingMessage, response: 
     const base = steps(path, undefined);
     if (!base) return false;
     const isTested = services.live.isTestedAt(base.live.publication.snapshot.slug);
-    const asked = () => whoOf(services, request, mark < 0 ? {} : Object.fromEntries(new URLSearchParams(url.slice(mark))), visitorId);
-    let visitorId: string | undefined;
+    const asked = () => whoOf(services, request, mark < 0 ? {} : Object.fromEntries(new URLSearchParams(url.slice(mark))));
     let step = base;
     if (isTested) {
-      visitorId = giveVisitorId(services, request, response);
+      giveVisitorId(services, request, response);
       const seen = steps(path, asked());
       if (!seen) return false;
       step = seen;
@@ -68,7 +73,8 @@ export function pageDoor(services: Needs): (request: IncomingMessage, response: 
     const now = services.clock.now();
     const closes = closesAt(step.live);
     if (closes !== undefined && closes <= now) return false;
-    visitorId ??= giveVisitorId(services, request, response);
+    giveVisitorId(services, request, response);
+    if (mark >= 0) noteArrival(services, request, Object.fromEntries(new URLSearchParams(url.slice(mark))));
     // Of a page with conditions one copy is kept for each version of it; which one is decided by what is known here.
     const facts = step.isConditional ? asked().facts() : null;
     const key = keptKey(step.live, facts ? versionKey(step.live.page, facts) : '');
@@ -141,10 +147,13 @@ export function pageRoutesOfSite(services: Needs): Router {
 
   function page(request: Request, response: Response, next: NextFunction) {
     const { funnelSlug = '', stepSlug } = request.params as Record<string, string | undefined>;
-    const visitorId = giveVisitorId(services, request, response);
-    const who = whoAsks(services, request, request.query, visitorId);
+    giveVisitorId(services, request, response);
+    noteArrival(services, request, request.query);
+    const who = whoAsks(services, request, request.query);
     const live = services.live.at(funnelSlug, stepSlug, who);
     if (!live) {
+      const offline = services.live.offlineAt(funnelSlug);
+      if (offline) return tellOffline(request, response, offline);
       const instead = services.live.insteadOf(funnelSlug, stepSlug);
       if (instead) return response.set('cache-control', 'no-store').redirect(302, stepPath(instead));
       // Links that are out in the world go on leading to what they were made for.
@@ -162,7 +171,8 @@ export function pageRoutesOfSite(services: Needs): Router {
       const closed = product && offer && closedHere(services, product, offer, null);
       if (product && closed) return tellClosed(request, response, live, closed);
     }
-    if (isPersonalPage(live.page)) return personal(request, response, live, visitorId);
+    // A cart, and what is added to an order, belong to the browser that made them.
+    if (isPersonalPage(live.page) || live.step.kind === 'thank-you') return personal(request, response, live, giveVisitorId(services, request, response, true));
     const seen = isConditional(live.page) ? { ...live, page: shownPage(live.page, who.facts()) } : live;
     const notice = giftNotice(request.query);
     if (notice)
@@ -184,6 +194,8 @@ export function pageRoutesOfSite(services: Needs): Router {
     // Who said no to an offer after their gift comes here without an order’s address; their own browser knows the gift.
     const own = live.step.kind === 'thank-you' ? latestOrderOf(db, visitorId, live.publication.funnelId) : undefined;
     const order = orderByToken(services, request.query.order ?? own?.token);
+    const { graph } = live.publication.snapshot;
+    if (!order && thanksForOrder(graph, live.step, visitorOf(services, request)?.contactId != null)) return noOrder(response, live);
     // Who has come past every offer has bought what they buy.
     if (order) releaseReceipt(services, order.id);
     const sold = soldAt(services, live);
@@ -203,7 +215,8 @@ export function pageRoutesOfSite(services: Needs): Router {
     // Nor is who holds it, and comes back from their bank.
     const closed = sold && !order && !checkout?.paidOrder ? closedHere(services, sold.product, sold.offer, checkout?.cartId ?? null) : undefined;
     if (closed) return tellClosed(request, response, live, closed);
-    if (checkout && typeof request.query.declined === 'string') checkout.message = declineMessage(request.query.declined);
+    if (checkout && typeof request.query.declined === 'string')
+      Object.assign(checkout, { message: declineMessage(request.query.declined), isOfCard: request.query.declined !== 'sold-out' });
     const visitor = visitorOf(services, request);
     const cart = checkout ? { quote: checkout.quote, country: checkout.values.country ?? '' } : null;
     const known = { visitor, order: order ?? null, cart, acceptLanguage: request.get('accept-language') };
@@ -223,7 +236,7 @@ export function pageRoutesOfSite(services: Needs): Router {
         )
       : renderStep(services, seen, personal, purchases, framed);
     // Kept nowhere, so that going back asks again and shows what has been paid meanwhile.
-    return response.set('cache-control', 'private, no-store').type('html').send(html);
+    return sendHtml(request, response.set('cache-control', 'private, no-store'), html);
   }
 
   /** What is offered after the payment, to the buyer of an order; one who comes without its address is known by their browser. */
@@ -232,6 +245,41 @@ export function pageRoutesOfSite(services: Needs): Router {
     const refused = typeof request.query.declined === 'string';
     const state = refused ? { message: declineMessage(String(request.query.declined)), refused } : {};
     return sendOfferAnswer(services, response, openOffers(services, live, token, guestOf(services, request), state));
+  }
+
+  /** A page of thanks that somebody without an order came to, by a link that was passed on or in another browser. */
+  function noOrder(response: Response, live: LiveStep) {
+    const { publication } = live;
+    const first = publication.snapshot.graph.steps.find(({ id }) => id === publication.snapshot.graph.entryId) ?? live.step;
+    return response
+      .set('cache-control', 'private, no-store')
+      .type('html')
+      .send(
+        renderMessage(
+          services,
+          'There is no order here',
+          'This page shows an order that was placed in this browser. Have you ordered? Your receipt has a link to your order.',
+          {
+            link: { words: 'Go to the first page', href: stepPath({ publication, step: first }) },
+          },
+        ),
+      );
+  }
+
+  /** Leads on from a funnel that was taken offline, with whatever the address carried; or says that it is. */
+  function tellOffline(request: Request, response: Response, page: OfflinePage) {
+    response.set('cache-control', 'no-store');
+    // Whoever has paid meanwhile comes to their order.
+    const order = orderByToken(services, request.query.order);
+    if (order) return response.redirect(302, orderAddress(services, order.token));
+    const step = page.kind === 'step' ? services.live.step(page.stepId) : undefined;
+    const mark = request.originalUrl.indexOf('?');
+    if (step) return response.redirect(302, stepPath(step) + (mark < 0 ? '' : request.originalUrl.slice(mark)));
+    if (page.kind === 'address') return response.redirect(302, page.url);
+    return response
+      .status(503)
+      .type('html')
+      .send(renderMessage(services, (page.kind === 'message' && page.words) || OFFLINE_WORDS, 'Write to us if you are looking for something you have bought.'));
   }
 
   function tellClosed(request: Request, response: Response, live: LiveStep, closed: Closed) {

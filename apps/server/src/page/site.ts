@@ -4,6 +4,7 @@ import { type Move, nextStep } from '@ruta/core/funnel';
 import { readAnswers } from '@ruta/core/leads';
 import { allElements, findElement, type PageDocument } from '@ruta/core/page';
 import express, { type Request, type Response, Router } from 'express';
+import { whenFree } from '../base/writes';
 import type { ContactRow } from '../contacts/store';
 import { isOwnAddress } from '../domains/address';
 import { gatherFacts } from '../facts/gather';
@@ -15,7 +16,7 @@ import { renderStep } from '../site/renderStep';
 import { seenBy } from '../site/seenPage';
 import type { Tracked } from '../tracking/recorder';
 import { recordRoutes } from '../tracking/routesTaken';
-import { countedVisitor, counts, makeEvent, placeOf, visitorOf } from '../tracking/visitor';
+import { countedVisitor, counts, giveVisitorId, makeEvent, placeOf, visitorOf } from '../tracking/visitor';
 import { carriedOver } from './carryOver';
 import { GIFT_SENT } from './giftSent';
 import { givesGift, saveLead } from './leads';
@@ -82,7 +83,12 @@ export function pageSite(services: Tracked & LiveServices): Router {
     { message: 'Too many forms in a short time. Wait a minute, then try again.' },
   );
 
-  router.post('/go/:stepId/form', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request: Request, response: Response) => {
+  router.post('/go/:stepId/form', limit, express.urlencoded({ extended: false, limit: '32kb' }), (request: Request, response: Response) =>
+    whenFree(services.writes, () => sent(request, response)),
+  );
+
+  /** Takes a form: all of it, or nothing. */
+  function sent(request: Request, response: Response) {
     const formOn = (page: PageDocument) =>
       allElements(page).find((element): element is ElementOf<'form'> => isElementOf(element, 'form') && element.id === request.body?._form);
     const live = services.live.stepHaving(String(request.params.stepId), whoOf(services, request), (page) => formOn(page) !== undefined);
@@ -100,6 +106,8 @@ export function pageSite(services: Tracked & LiveServices): Router {
           }),
         );
     }
+    // What was typed is filled in again in the same browser.
+    giveVisitorId(services, request, response, true);
     const visitor = visitorOf(services, request);
     // A filled decoy is a machine: it is led on like everybody, and nothing is kept.
     const isMachine = typeof request.body.website === 'string' && request.body.website !== '';
@@ -116,7 +124,7 @@ export function pageSite(services: Tracked & LiveServices): Router {
     if (form.after?.kind === 'address') return response.redirect(303, carriedOver(services, request, form.after.url));
     const isGiven = contact !== undefined && givesGift(services, live);
     return response.redirect(303, carriedOver(services, request, isGiven ? `${next}${next.includes('?') ? '&' : '?'}${GIFT_SENT}` : next));
-  });
+  }
 
   return router;
 }

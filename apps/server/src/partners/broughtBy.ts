@@ -1,3 +1,4 @@
+import { isSameMailbox } from '@ruta/core/partners';
 import type { Services } from '../base/services';
 import type { VisitorRow } from '../tracking/recorder';
 import { findPartner, loadProgram } from './store';
@@ -13,5 +14,5 @@ export function broughtBy({ db, clock }: Pick<Services, 'db' | 'clock'>, visitor
   const came = visitor?.partner;
   if (!came || came.at + loadProgram(db).linkDays * DAY_MS <= clock.now()) return null;
   const found = findPartner(db, came.id);
-  return found?.document.isOn && found.email.toLowerCase() !== email.trim().toLowerCase() ? found.id : null;
+  return found?.document.isOn && !isSameMailbox(found.email, email) ? found.id : null;
 }

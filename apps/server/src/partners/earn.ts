@@ -1,4 +1,4 @@
-import { commissionOf, earningRate } from '@ruta/core/partners';
+import { commissionOf, earningRate, isSameMailbox } from '@ruta/core/partners';
 import { eq } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
@@ -13,11 +13,18 @@ const DAY_MS = 24 * 60 * 60 * 1000;
  * Writes what the lines of a payment that was just paid earn whoever brought the buyer, and whoever recruited them, at the
  * rates of the day; in the caller's transaction. Test orders earn nothing.
  */
-export function earnCommissions(tx: Db, services: Pick<Services, 'clock'>, order: Pick<OrderRow, 'id' | 'mode' | 'partnerId'>, payment: PaymentRow): void {
+export function earnCommissions(
+  tx: Db,
+  services: Pick<Services, 'clock'>,
+  order: Pick<OrderRow, 'id' | 'mode' | 'partnerId' | 'email'>,
+  payment: PaymentRow,
+): void {
   const found = order.partnerId && order.mode === 'live' ? findPartner(tx, order.partnerId) : undefined;
   if (!found?.document.isOn) return;
   const program = loadProgram(tx);
-  const recruiter = found.document.recruitedBy ? findPartner(tx, found.document.recruitedBy) : undefined;
+  const named = found.document.recruitedBy ? findPartner(tx, found.document.recruitedBy) : undefined;
+  // Who recruited a partner earns nothing by what they buy themselves.
+  const recruiter = named && !isSameMailbox(named.email, order.email) ? named : undefined;
   const isLater = payment.kind === 'instalment' || payment.kind === 'renewal';
   const now = services.clock.now();
   for (const line of linesOf(tx, order.id)) {

@@ -13,5 +13,5 @@ const MESSAGES: Record<string, string> = {
 
 /** The words for a decline or failure code. */
 export function declineMessage(reason: string): string {
-  return MESSAGES[reason] ?? 'The bank refused this payment. Nothing was charged. Use another card, or ask your bank.';
+  return (Object.hasOwn(MESSAGES, reason) && MESSAGES[reason]) || 'The bank refused this payment. Nothing was charged. Use another card, or ask your bank.';
 }

@@ -6,8 +6,9 @@ import { type NewOrder, openOrder } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
 import { accountForPayment, type Paying } from './accounts';
 import { beginCharge, cancelUnconfirmed, takeMoney } from './charging';
-import { markPaid, recordForOrder } from './fulfil';
+import { markPaid } from './fulfil';
 import { keepMethod } from './methods';
+import { recordForOrder } from './recordForOrder';
 
 /** How a try to pay ended, for the buyer. */
 export type PayOutcome = PayState & {

@@ -1,5 +1,6 @@
 import { isUnderWay } from '@ruta/core/payments';
 import { and, eq, gt, inArray, isNull, lte, or, sql } from 'drizzle-orm';
+import { whyUnwritten } from '../base/writes';
 import type { LiveServices } from '../funnel/live';
 import { type ChargeRow, chargesOfOrder } from '../orders/store';
 import { charges } from '../orders/tables';
@@ -18,10 +19,10 @@ const LATE_WORD_MS = 24 * 60 * 60 * 1000;
 const LATE_WORD_EVERY_MS = 10 * 60_000;
 /** Who has not confirmed for so long does not any more. */
 const UNCONFIRMED_MS = 2 * 24 * 60 * 60 * 1000;
-/** Questions that bring nothing new come after growing waits. */
+/** Questions that bring nothing new come after waits that grow with the time gone by, however many ask meanwhile. */
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 10 * 60_000;
-const PATIENT_ASKS = 5;
+const PART_OF_AGE = 4;
 
 /** Since when this server has been asking after a charge, by a watch that no change of the clock moves. */
 const askedSince = new Map<string, number>();
@@ -77,8 +78,19 @@ function grouped(all: readonly ChargeRow[]): Map<string | null, ChargeRow[]> {
 async function askAll(services: Needs, all: readonly ChargeRow[]): Promise<void> {
   for (const charge of all) {
     const answer = await ask(services, charge);
-    if (charge.state === 'failed') hearLate(services, charge, answer);
-    else await hear(services, charge, answer);
+    try {
+      if (charge.state === 'failed') hearLate(services, charge, answer);
+      else await hear(services, charge, answer);
+    } catch (error) {
+      // What cannot be written at all is the same for all of them; anything else is this one's own, and holds up no other.
+      if (whyUnwritten(error)) throw error;
+      services.log.error({ err: error, charge: charge.id, answer: answer.state }, 'the news of a charge could not be written down');
+      services.db
+        .update(charges)
+        .set({ askAt: services.clock.now() + LONGEST_WAIT_MS })
+        .where(eq(charges.id, charge.id))
+        .run();
+    }
     if (answer.state === 'no-answer') return;
   }
 }
@@ -94,9 +106,9 @@ async function hear(services: Needs, charge: ChargeRow, answer: ChargeAnswer): P
   }
   if (waitsStill && clock.now() - charge.createdAt > UNCONFIRMED_MS) return cancelUnconfirmed(services, charge);
   // Somebody waits for the first answers; later ones have time.
-  const wait = Math.min(FIRST_WAIT_MS * 2 ** Math.max(0, charge.asks - PATIENT_ASKS), LONGEST_WAIT_MS);
+  const wait = Math.min(Math.max(FIRST_WAIT_MS, watched(services, charge) / PART_OF_AGE), LONGEST_WAIT_MS);
   db.update(charges)
-    .set({ asks: sql`${charges.asks} + 1`, askAt: clock.now() + wait })
+    .set({ asks: sql`${charges.asks} + 1`, askAt: Math.round(clock.now() + wait) })
     .where(eq(charges.id, charge.id))
     .run();
 }

@@ -2,6 +2,7 @@ import { type Currency, formatMoney } from '@ruta/core/money';
 import { RefundInputSchema, type RefundRequest, refund as returned } from '@ruta/core/orders';
 import type { TrackedEvent } from '@ruta/core/tracking';
 import { and, eq } from 'drizzle-orm';
+import { tallyOrder } from '../arms/tally';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import { mail } from '../base/outbox/kinds/mail';
@@ -88,9 +89,7 @@ export function giveMoneyBack(services: Needs, orderId: string, request: RefundR
         doneAt: null,
       };
       tx.insert(refunds).values(row).run();
-      countRefunded(tx, orderId, row.lines);
-      recountCommissions(tx, orderId);
-      if (order.contactId && order.mode === 'live') countPaid(tx, order.contactId, -row.amount);
+      count(tx, services, order, row, 1);
       if (request.way === 'noted') finish(tx, services, row);
       else
         enqueue(tx, services, refundKind, {
@@ -115,9 +114,7 @@ export function noteGivenBack(tx: Db, services: Tracked, charge: ChargeRow, part
     ...{ createdAt: services.clock.now(), doneAt: null },
   };
   tx.insert(refunds).values(row).run();
-  countRefunded(tx, order.id, row.lines);
-  recountCommissions(tx, order.id);
-  if (order.contactId && order.mode === 'live') countPaid(tx, order.contactId, -row.amount);
+  count(tx, services, order, row, 1);
   finish(tx, services, row);
 }
 
@@ -174,14 +171,16 @@ function takeBackGoods(tx: Db, services: Tracked, all: readonly LineRow[], row: 
 
 function refuse(tx: Db, services: Needs, row: RefundRow, failure: string): void {
   tx.update(refunds).set({ state: 'refused', failure, doneAt: services.clock.now() }).where(eq(refunds.id, row.id)).run();
-  countRefunded(
-    tx,
-    row.orderId,
-    row.lines.map(({ id, amount }) => ({ id, amount: -amount })),
-  );
-  recountCommissions(tx, row.orderId);
-  const order = loadOrder(tx, row.orderId);
-  if (order.contactId && order.mode === 'live') countPaid(tx, order.contactId, row.amount);
+  count(tx, services, loadOrder(tx, row.orderId), row, -1);
+}
+
+/** Counts a refund wherever money is counted: on lines, commissions, tests and with the buyer; or no more, once it is refused. */
+function count(tx: Db, services: Tracked, order: OrderRow, { lines, amount }: RefundRow, by: 1 | -1): void {
+  const counted = lines.map((line) => ({ id: line.id, amount: by * line.amount }));
+  countRefunded(tx, order.id, counted);
+  recountCommissions(tx, order.id);
+  tallyOrder({ ...services, db: tx }, order.id);
+  if (order.contactId && order.mode === 'live') countPaid(tx, order.contactId, -by * amount);
 }
 
 /** Nobody browses while money is given back: visit, device, campaign and presses are those of the sale. */

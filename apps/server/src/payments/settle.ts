@@ -14,10 +14,11 @@ import { charges } from '../orders/tables';
 import { takeUp } from '../orders/write';
 import type { Tracked } from '../tracking/recorder';
 import { accountOf, type Paying, providerOf } from './accounts';
-import { markAdded, markPaid, recordForOrder } from './fulfil';
+import { markAdded, markPaid } from './fulfil';
 import { hearOfMoney } from './givenBack';
 import { writeKept } from './methods';
 import type { ChargeAnswer } from './provider';
+import { recordForOrder } from './recordForOrder';
 
 /**
  * Writes down what the processor said of a charge, once: whoever brings the news first (the answer itself, a webhook,

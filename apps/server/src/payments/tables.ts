@@ -25,6 +25,28 @@ export const accounts = sqliteTable(
   (table) => [uniqueIndex('accounts_reference').on(table.provider, table.mode, table.reference)],
 );
 
+/** Money that a processor took and that no order here knows of, until it is refunded or dealt with by hand. */
+export const unknownCharges = sqliteTable(
+  'unknown_charges',
+  {
+    id: text().primaryKey(),
+    accountId: text()
+      .notNull()
+      .references(() => accounts.id),
+    providerChargeId: text().notNull(),
+    /** The key it was made with: the same charge is found once. */
+    idempotencyKey: text().notNull(),
+    /** What of it is not refunded, minor units. */
+    amount: integer().notNull(),
+    currency: text().notNull(),
+    cardLast4: text(),
+    foundAt: integer().notNull(),
+    state: text().$type<'open' | 'refunded' | 'dealt-with'>().notNull(),
+    doneAt: integer(),
+  },
+  (table) => [uniqueIndex('unknown_charges_key').on(table.accountId, table.idempotencyKey)],
+);
+
 /** A card or the like that a provider keeps for a contact, at the account that holds it. */
 export const paymentMethods = sqliteTable(
   'payment_methods',

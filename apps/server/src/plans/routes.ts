@@ -13,12 +13,14 @@ export function planRoutes(api: Api, { db, clock }: Services): void {
   api.on({ method: 'get', path: '/orders/:id/upcoming', summary: 'What the plans of an order go on owing', response: UpcomingSchema }, ({ params }) => {
     const order = loadOrder(db, params.id ?? '');
     const active = plansOf(db, order.id).filter((plan) => plan.state === 'active');
-    const terms = active.map((plan) => plan.terms);
     const endless = active.some((plan) => plan.left === null);
-    return {
-      currency: order.currency,
-      payments: upcomingPayments(loadShop(db), terms, active[0]?.boughtAt ?? 0, clock.now(), endless ? NEXT : MOST),
-      endless,
-    };
+    const most = endless ? NEXT : MOST;
+    // What was bought with one payment is quoted together; what was added later counts its dates from its own moment.
+    const moments = [...new Set(active.map(({ boughtAt }) => boughtAt))];
+    const payments = moments.flatMap((boughtAt) => {
+      const terms = active.filter((plan) => plan.boughtAt === boughtAt).map((plan) => plan.terms);
+      return upcomingPayments(loadShop(db), terms, boughtAt, clock.now(), most);
+    });
+    return { currency: order.currency, payments: payments.sort((a, b) => a.due - b.due).slice(0, most), endless };
   });
 }

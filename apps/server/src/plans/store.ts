@@ -1,11 +1,10 @@
-import { PlanTermsSchema } from '@ruta/core/plans';
-import type { StoredQuote } from '@ruta/core/pricing';
+import { planTermsOf } from '@ruta/core/plans';
 import { eq } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { newId } from '../base/ids';
 import type { Services } from '../base/services';
 import { codes } from '../codes/tables';
-import type { OrderRow, PaymentRow } from '../orders/store';
+import { type OrderRow, type PaymentRow, paymentsOf } from '../orders/store';
 import { plans } from './tables';
 
 export type PlanRow = typeof plans.$inferSelect;
@@ -16,9 +15,10 @@ export function openPlans(tx: Db, { clock }: Pick<Services, 'clock'>, order: Ord
   if (quote.plans.length === 0) return;
   const now = clock.now();
   const code = quote.code?.applied && order.codeId ? tx.select({ terms: codes.terms }).from(codes).where(eq(codes.id, order.codeId)).get()?.terms : undefined;
-  for (const { lineId, charges, first } of quote.plans) {
-    const terms = termsOf(order, quote, lineId);
-    if (!terms) continue;
+  for (const agreed of planTermsOf(quote, code, earlierQuotes(tx, order.id, payment.id))) {
+    const lineId = agreed.line.id;
+    const summary = quote.plans.find((plan) => plan.lineId === lineId);
+    if (!summary) continue;
     tx.insert(plans)
       .values({
         id: newId(clock, 'plan'),
@@ -26,27 +26,18 @@ export function openPlans(tx: Db, { clock }: Pick<Services, 'clock'>, order: Ord
         lineId,
         methodId: payment.methodId,
         state: 'active',
-        terms: { ...terms, code: code?.payments === 'every' ? code : null },
+        terms: agreed,
         boughtAt: now,
-        left: charges,
-        nextDue: Date.parse(first.date),
+        left: summary.charges,
+        nextDue: Date.parse(summary.first.date),
       })
       .run();
   }
 }
 
-/** The line that was quoted, as it is quoted again when a payment falls due; undefined if it has no plan. */
-function termsOf(order: Pick<OrderRow, 'buyer'>, quote: StoredQuote, lineId: string) {
-  const line = quote.lines.find((candidate) => candidate.lineId === lineId && candidate.part !== 'set-up fee');
-  if (!line) return undefined;
-  const { taxNumber, region } = order.buyer;
-  // What an offer took off is part of what each period, or all instalments, were sold at.
-  const price = line.unit === line.currentUnit ? line.price : { ...line.price, regular: line.unit, sale: undefined };
-  return PlanTermsSchema.parse({
-    line: { ...line, id: lineId, price, weight: line.quantity === 0 ? 0 : line.weight / line.quantity },
-    buyer: { country: quote.taxCountry, ...(region ? { region } : {}), ...(taxNumber ? { taxNumber } : {}) },
-  });
-}
+/** Quotes of an order that were paid before one of its payments. */
+const earlierQuotes = (tx: Db, orderId: string, paymentId: string) =>
+  paymentsOf(tx, orderId).flatMap(({ id, state, quote }) => (id !== paymentId && state === 'paid' ? [quote] : []));
 
 /** Ends what lines would go on owing: their money was given back. */
 export function endPlans(

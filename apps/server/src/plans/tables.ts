@@ -24,5 +24,5 @@ export const plans = sqliteTable(
     /** When it was ended before its time, or by its last charge; null while it goes on. */
     endedAt: integer(),
   },
-  (table) => [index('plans_order').on(table.orderId), index('plans_due').on(table.state, table.nextDue)],
+  (table) => [index('plans_order').on(table.orderId), index('plans_due').on(table.state, table.nextDue), index('plans_bought').on(table.boughtAt)],
 );

@@ -3,10 +3,10 @@ import { shiftDay, shiftMonths } from '@ruta/core/reports';
 import { fromLocalTime, momentFinder } from '@ruta/core/shop';
 import { type SQL, sql } from 'drizzle-orm';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking } from '../tracking/recorder';
 import { BEHIND_COLUMNS, type OrderBehind } from './behindColumns';
 import { cohortOrders } from './cohorts';
-import { GROUPINGS } from './groups';
+import { groupingOf } from './groups';
 import { scopeOf } from './report';
 import { QUARTER_MS, REFUNDED, type Scope, soldLines } from './scope';
 
@@ -14,10 +14,10 @@ import { QUARTER_MS, REFUNDED, type Scope, soldLines } from './scope';
 const MOST = 200;
 
 /** The orders that a row of a report is made of, with what of each counts there. */
-export function behind(services: Tracked, query: BehindQuery): Behind {
+export function behind(services: Looking, query: BehindQuery): Behind {
   const { db } = services;
   const scope = narrowed(scopeOf(services, query, query), query, loadShop(db).settings.timeZone);
-  const isRow = rowOf(query, loadShop(db).settings.timeZone);
+  const isRow = rowOf(query, scope, loadShop(db).settings.timeZone);
   if (query.by === 'cohort') return shown(cohortOrders(db, scope));
   if (isRow === null) return { count: 0, revenue: 0, orders: [] };
   const rows = db.all<OrderBehind>(
@@ -43,10 +43,10 @@ function narrowed(scope: Scope, { by, key }: BehindQuery, timeZone: string): Sco
 }
 
 /** What lines must have to be of a row; null where no order is behind it. */
-function rowOf({ by, key, from, to }: BehindQuery, timeZone: string): SQL | null {
+function rowOf({ by, key, from, to }: BehindQuery, scope: Scope, timeZone: string): SQL | null {
   if (by === 'day') return sql``;
   if (by === 'hour') return sql`AND p.paid_at / ${QUARTER_MS} IN (SELECT value FROM json_each(${JSON.stringify(quartersOf(key, from, to, timeZone))}))`;
-  const grouping = GROUPINGS[by === 'spend' ? 'campaign' : by];
+  const grouping = groupingOf(by, scope);
   return grouping ? sql`AND ${grouping.ofLines} = ${key}` : null;
 }
 

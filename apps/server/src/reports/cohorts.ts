@@ -20,9 +20,12 @@ const subscriptions = ({ from, until, funnelId, orderIds }: Scope): SQL => sql`(
   ) SELECT * FROM terms) s JOIN orders o ON o.id = s.order_id
   WHERE o.mode = 'live' ${funnelId ? sql`AND o.funnel_id = ${funnelId}` : sql``} ${orderIds === null ? sql`` : sql`AND o.id IN (SELECT value FROM json_each(${orderIds}))`}`;
 
-/** What one of them has paid so far: the lines of its order with its price. */
+/**
+ * What one of them has paid so far: the lines of its order with its price. The plus keeps SQLite from looking through all
+ * that was ever sold of the product, for each subscriber again.
+ */
 const PAID = sql`(SELECT coalesce(sum(l.net - ${REFUNDED}), 0) FROM order_lines l
-  WHERE l.order_id = s.order_id AND l.product_id = s.product_id AND coalesce(l.price_id, '') = s.price_id)`;
+  WHERE l.order_id = s.order_id AND +l.product_id = s.product_id AND coalesce(l.price_id, '') = s.price_id)`;
 
 /** Subscribers by the month in which they began: who stayed for how long, and what they have paid until now. */
 export function cohortsBy(db: Db, scope: Scope, dayOf: (at: number) => string, now: number): Map<string, Figures> {

@@ -4,8 +4,8 @@ import type { OrderState } from '@ruta/core/orders';
 import type { DimensionName } from '@ruta/core/reports';
 import { type SQL, sql } from 'drizzle-orm';
 import { gatherFacts, type KnownOrder, type KnownVisitor } from '../facts/gather';
-import type { Tracked } from '../tracking/recorder';
-import { manyLookups } from './manyLookups';
+import { manyLookups } from '../facts/manyLookups';
+import type { Looking } from '../tracking/recorder';
 import { countsGifts } from './sales';
 import type { Scope } from './scope';
 
@@ -19,6 +19,7 @@ interface Row {
   buyer?: string;
   campaign?: string | null;
   visitorId?: string | null;
+  countsAs?: string | null;
   knownAs?: string | null;
   typed?: string | null;
   firstCampaign?: string | null;
@@ -48,6 +49,7 @@ const visitorOf = (row: Row): KnownVisitor | null =>
     ? null
     : {
         id: row.visitorId,
+        countsAs: row.countsAs ?? null,
         contactId: row.knownAs ?? null,
         device: row.device as Device,
         visits: row.visits ?? 1,
@@ -66,6 +68,7 @@ const visitorOf = (row: Row): KnownVisitor | null =>
 const FOUND_IN = {
   bought: null,
   owned: null,
+  declined: null,
   orderTotal: null,
   code: null,
   paymentMethod: null,
@@ -79,12 +82,14 @@ const FOUND_IN = {
   device: 'visitor',
   language: null,
   returning: 'visitor',
+  saw: 'visitor',
+  openedCheckout: 'visitor',
   hour: null,
   weekday: null,
   date: null,
 } as const satisfies Record<FactTest['fact'], 'buyer' | 'visitor' | null>;
 
-const VISITOR = sql`v.id AS visitorId, v.contact_id AS knownAs, v.typed, v.first_campaign AS firstCampaign, v.last_campaign AS lastCampaign, v.device, v.visits`;
+const VISITOR = sql`v.id AS visitorId, v.counts_as AS countsAs, v.contact_id AS knownAs, v.typed, v.first_campaign AS firstCampaign, v.last_campaign AS lastCampaign, v.device, v.visits`;
 
 /** Of which orders a report with a filter asks: those that can be in it at all. */
 function candidates(by: DimensionName, { from, until }: Pick<Scope, 'from' | 'until'>): SQL {
@@ -104,7 +109,7 @@ function candidates(by: DimensionName, { from, until }: Pick<Scope, 'from' | 'un
  * visitors are read at once, and so is what dearer questions ask, once it is asked.
  * @returns their ids as JSON
  */
-export function ordersFor(services: Tracked, filter: Condition, by: DimensionName, period: Pick<Scope, 'from' | 'until'>): string {
+export function ordersFor(services: Looking, filter: Condition, by: DimensionName, period: Pick<Scope, 'from' | 'until'>): string {
   const { db } = services;
   services.recorder.flush();
   const needed = new Set(questionsOf(filter).map(({ fact }) => FOUND_IN[fact]));

@@ -2,18 +2,18 @@ import { conversionRate, type FunnelFigures, figureOf, momentsOf, type Period, s
 import { dayFinder } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking } from '../tracking/recorder';
 import { routesOf } from './names';
 import { offerFigures, revenueByRole } from './offerFigures';
 import { cameBy, visitorsBy } from './people';
 import { salesBy } from './sales';
-import { type Scope, soldOrders } from './scope';
+import { soldOrders, wholeScope } from './scope';
 
 /** Of how many days figures are shown where nobody asks for others. */
 export const DEFAULT_DAYS = 30;
 
 /** Figures of a funnel of so many days of the shop's calendar, today the last of them. */
-export function figuresSince(services: Tracked, funnelId: string, stepIds: string[], days: number): FunnelFigures {
+export function figuresSince(services: Looking, funnelId: string, stepIds: string[], days: number): FunnelFigures {
   const today = dayFinder(loadShop(services.db).settings.timeZone)(services.clock.now());
   return funnelFigures(services, funnelId, stepIds, { from: shiftDay(today, 1 - days), to: today });
 }
@@ -22,12 +22,12 @@ export function figuresSince(services: Tracked, funnelId: string, stepIds: strin
  * Figures of a funnel in a period, for its map and the list of funnels: the same as those of the reports.
  * @param stepIds the stops, in the order in which they are told
  */
-export function funnelFigures({ db, recorder }: Tracked, funnelId: string, stepIds: string[], period: Period): FunnelFigures {
-  const { generation } = recorder.rollUps;
+export function funnelFigures(services: Looking, funnelId: string, stepIds: string[], period: Period): FunnelFigures {
+  const { db } = services;
   const { from, until } = momentsOf(period, loadShop(db).settings.timeZone);
-  const scope: Scope = { from, until, days: period, funnelId, filter: undefined, orderIds: null };
-  const came = cameBy(db, generation, stepIds, scope);
-  const people = visitorsBy(db, generation, null, scope).get('') ?? {};
+  const scope = wholeScope(services, { from, until, days: period, funnelId });
+  const came = cameBy(db, stepIds, scope);
+  const people = visitorsBy(db, null, scope).get('') ?? {};
   const sales = salesBy(db, null, scope).get('') ?? {};
   const whole = { ...people, ...sales };
   const count = (name: 'visitors' | 'leads' | 'converted' | 'orders' | 'revenue') => figureOf(whole, name) ?? 0;
@@ -50,7 +50,7 @@ export function funnelFigures({ db, recorder }: Tracked, funnelId: string, stepI
     netRevenue,
     averageOrder: averageOrder === null ? null : Math.round(averageOrder),
     revenuePerVisitor: figureOf(whole, 'perVisitor'),
-    routes: [...cameBy(db, generation, routes, scope)].map(([routeId, figures]) => ({ routeId, people: figures.came ?? 0 })),
+    routes: [...cameBy(db, routes, scope)].map(([routeId, figures]) => ({ routeId, people: figures.came ?? 0 })),
     revenueByStep: Object.fromEntries([...salesBy(db, 'step', scope)].map(([stepId, { revenue }]) => [stepId, revenue ?? 0])),
     offers: offerFigures(db, funnelId, from, until),
     byRole,

@@ -7,7 +7,7 @@ import { countRows, keyset, pageOf, searched } from '../base/list';
 import { products } from '../catalog/tables';
 import { graphsOf, publishedAt } from '../funnel/store';
 import { funnels } from '../funnel/tables';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking } from '../tracking/recorder';
 import { DEFAULT_DAYS, figuresSince } from './funnelFigures';
 
 const SORTING = { columns: { created: funnels.createdAt, name: funnels.name }, id: funnels.id };
@@ -15,7 +15,7 @@ const filterOf = ({ search, archived }: FunnelListQuery): SQL | undefined =>
   and(archived === 'true' ? isNotNull(funnels.archivedAt) : isNull(funnels.archivedAt), searched(search, [funnels.name, funnels.slug]));
 
 /** One page of the funnels with their stops and their figures of the last 30 days, read without their pages. */
-export function listFunnelRows(services: Tracked, query: FunnelListQuery): ListPage<FunnelRow> {
+export function listFunnelRows(services: Looking, query: FunnelListQuery): ListPage<FunnelRow> {
   const { db } = services;
   const key = keyset(SORTING, query);
   const rows = db
@@ -43,7 +43,7 @@ export function listFunnelRows(services: Tracked, query: FunnelListQuery): ListP
       id: funnel.id,
       name: funnel.name,
       slug: funnel.slug,
-      live: live.has(funnel.id) && funnel.archivedAt === null,
+      live: live.has(funnel.id) && funnel.archivedAt === null && funnel.offline === null,
       stops: stops.map(({ id, kind, name }) => ({ id, kind, name })),
       productName: productId ? (names.get(productId) ?? null) : null,
       figures: figuresSince(

@@ -81,6 +81,12 @@ export function namesFor(db: Db, by: DimensionName, keys: readonly string[]): (k
         return found ? { name: found.name, detail: found.code } : unknown;
       };
     }
+    case 'spend':
+    case 'attribution':
+      return (key) => {
+        const [source = '', campaign] = key.split('\n');
+        return { name: campaign || unknown.name, ...(source ? { detail: source } : {}) };
+      };
     case 'country':
       return (key) => (key === '' ? unknown : { name: countryName(key) });
     case 'device':

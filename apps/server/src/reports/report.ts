@@ -5,6 +5,7 @@ import {
   earlierPeriod,
   type Figures,
   figureOf,
+  isByVisit,
   momentsOf,
   type Period,
   type Report,
@@ -16,7 +17,7 @@ import { dayFinder, momentFinder } from '@ruta/core/shop';
 import { sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking } from '../tracking/recorder';
 import { cartsByDay } from './carts';
 import { cohortsBy } from './cohorts';
 import { commissionsBy } from './commissions';
@@ -43,14 +44,14 @@ interface Counted {
  * A report: what a period had by a dimension, beside an earlier period if that is asked. Money comes from the orders, so
  * that it is the same in every report; people come from the roll-ups beside the log.
  */
-export function report(services: Tracked, query: ReportQuery): Report {
+export function report(services: Looking, query: ReportQuery): Report {
   const { db, recorder } = services;
   const { timeZone, currency } = loadShop(db).settings;
   recorder.flush();
   const { by, from, to } = query;
   const period = { from, to };
   const scope = scopeOf(services, period, query);
-  const earlier = earlierOf(query);
+  const earlier = earlierOf(query, dayFinder(timeZone)(services.clock.now()));
   const now = count(services, by, scope, timeZone);
   const before = earlier ? count(services, by, scopeOf(services, earlier, query), timeZone) : null;
   return {
@@ -63,18 +64,19 @@ export function report(services: Tracked, query: ReportQuery): Report {
     total: now.total,
     ...(before ? { totalBefore: before.total } : {}),
     published: publishedIn(db, scope, dayFinder(timeZone)),
+    visit: isByVisit(by) ? scope.visit : null,
     visitorsUnknown: !knowsVisitors(scope),
   };
 }
 
-/** The period a report is compared with; null for none. */
-function earlierOf({ compare, compareFrom, from, to }: ReportQuery): Period | null {
-  if (compare === 'none') return null;
+/** The period a report is compared with; null for none, and where a day is not over, which whole days are no match for. */
+function earlierOf({ compare, compareFrom, from, to }: ReportQuery, today: string): Period | null {
+  if (compare === 'none' || to >= today) return null;
   return earlierPeriod({ from, to }, compare === 'days' ? { from: compareFrom ?? from } : compare);
 }
 
 /** What a report is of, with the orders that its filter leaves. */
-export function scopeOf(services: Tracked, days: Period, { by, funnelId, filter }: Pick<ReportQuery, 'by' | 'funnelId' | 'filter'>): Scope {
+export function scopeOf(services: Looking, days: Period, { by, funnelId, filter, visit }: Pick<ReportQuery, 'by' | 'funnelId' | 'filter' | 'visit'>): Scope {
   const moments = momentsOf(days, loadShop(services.db).settings.timeZone);
   return {
     ...moments,
@@ -82,20 +84,21 @@ export function scopeOf(services: Tracked, days: Period, { by, funnelId, filter 
     funnelId,
     filter,
     orderIds: filter ? ordersFor(services, filter, by, moments) : null,
+    visit: visit ?? 'first',
+    generation: services.recorder.rollUps.generation,
   };
 }
 
-function count({ db, recorder, clock }: Tracked, by: DimensionName, scope: Scope, timeZone: string): Counted {
-  const { generation } = recorder.rollUps;
-  const people = () => visitorsBy(db, generation, by, scope);
+function count({ db, clock }: Looking, by: DimensionName, scope: Scope, timeZone: string): Counted {
+  const people = () => visitorsBy(db, by, scope);
   const missing = unknownVisitors(scope);
-  const whole = () => addFigures(salesBy(db, null, scope, countsGifts(by)).get('') ?? {}, visitorsBy(db, generation, null, scope).get('') ?? missing);
+  const whole = () => addFigures(salesBy(db, null, scope, countsGifts(by)).get('') ?? {}, visitorsBy(db, null, scope).get('') ?? missing);
   switch (by) {
     case 'step':
     case 'route': {
       const places = (by === 'step' ? stepsOf(db, scope.funnelId) : routesOf(db, scope.funnelId)).map(({ id }) => id);
       const unknown: Figures = knowsVisitors(scope) ? {} : { came: null, reached: null };
-      return { rows: merged(salesBy(db, by, scope), cameBy(db, generation, places, scope), unknown), total: by === 'step' ? whole() : {}, missing: unknown };
+      return { rows: merged(salesBy(db, by, scope), cameBy(db, places, scope), unknown), total: by === 'step' ? whole() : {}, missing: unknown };
     }
     case 'offer': {
       const rows = offersShown(db, scope);
@@ -119,7 +122,7 @@ function count({ db, recorder, clock }: Tracked, by: DimensionName, scope: Scope
       };
     }
     case 'spend': {
-      const leads = new Map([...visitorsBy(db, generation, 'campaign', scope)].map(([key, figures]) => [key, { leads: figures.leads ?? 0 }]));
+      const leads = new Map([...visitorsBy(db, 'spend', scope)].map(([key, figures]) => [key, { leads: figures.leads ?? 0 }]));
       const rows = merged(spendBy(db, scope, leads), new Map(), missing);
       return { rows, total: [...rows.values()].reduce(addFigures, {}) };
     }

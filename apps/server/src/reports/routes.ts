@@ -5,18 +5,16 @@ import { SpendImportSchema, type SpendReport, SpendReportSchema } from '@ruta/co
 import type { Api } from '../base/api';
 import { sendFile } from '../base/sendFile';
 import { loadFunnel } from '../funnel/store';
+import { looking } from '../tracking/looking';
 import { rebuildProgress, rebuildRollUps } from '../tracking/rebuild';
 import type { Tracked } from '../tracking/recorder';
 import { rollUpState } from '../tracking/tables';
-import { behind } from './behind';
-import { reportCsv } from './csv';
-import { figuresSince } from './funnelFigures';
-import { countFunnels, listFunnelRows } from './funnelList';
-import { report } from './report';
+import { countFunnels } from './funnelList';
 
 /** Funnels with their figures. */
 export function reportRoutes(api: Api, services: Tracked): void {
   const { db } = services;
+  const look = looking(services);
   api.on(
     {
       method: 'get',
@@ -25,7 +23,7 @@ export function reportRoutes(api: Api, services: Tracked): void {
       query: FunnelListQuerySchema,
       response: FunnelPageSchema,
     },
-    ({ query }) => listFunnelRows(services, query),
+    ({ query }) => look('funnels', query),
   );
   api.on(
     { method: 'get', path: '/funnels/count', summary: 'How many funnels a list has', query: FunnelListQuerySchema, response: CountSchema },
@@ -37,25 +35,19 @@ export function reportRoutes(api: Api, services: Tracked): void {
     { method: 'get', path: '/funnels/:id/figures', summary: 'Figures per stop', query: DaysSchema, response: FunnelFiguresSchema },
     ({ params, query }) => {
       const { funnel, graph } = loadFunnel(db, params.id ?? '');
-      services.recorder.flush();
-      return figuresSince(
-        services,
-        funnel.id,
-        stopsInOrder(graph).map((step) => step.id),
-        query.days,
-      );
+      return look('figures', { funnelId: funnel.id, stepIds: stopsInOrder(graph).map((step) => step.id), days: query.days });
     },
   );
   api.on(
     { method: 'get', path: '/reports', summary: 'What a period had, by whatever is asked', query: ReportQuerySchema, response: ReportSchema },
-    ({ query }) => report(services, query),
+    ({ query }) => look('report', query),
   );
-  api.on({ method: 'get', path: '/reports/export', summary: 'The same as CSV', query: ReportQuerySchema }, ({ query, response }) => {
-    sendFile(response, `${query.by}-${query.from}-${query.to}.csv`, reportCsv(report(services, query)));
+  api.on({ method: 'get', path: '/reports/export', summary: 'The same as CSV', query: ReportQuerySchema }, async ({ query, response }) => {
+    sendFile(response, `${query.by}-${query.from}-${query.to}.csv`, await look<string>('reportCsv', query));
   });
   api.on(
     { method: 'get', path: '/reports/behind', summary: 'The orders that a row of a report is made of', query: BehindQuerySchema, response: BehindSchema },
-    ({ query }) => behind(services, query),
+    ({ query }) => look('behind', query),
   );
   api.on(
     {

@@ -1,7 +1,7 @@
 import type { DimensionName, Figures } from '@ruta/core/reports';
 import { sql } from 'drizzle-orm';
 import type { Db } from '../base/db';
-import { GROUPINGS } from './groups';
+import { groupingOf } from './groups';
 import { REFUNDED, type Scope, soldLines, soldOrders, soldPayments } from './scope';
 
 /** Reports that count what was handed out, gifts too. */
@@ -9,7 +9,7 @@ export const countsGifts = (by: DimensionName | null): boolean => by === 'produc
 
 /** What was sold, by the keys of a dimension; without one it is the total under one key. */
 export function salesBy(db: Db, by: DimensionName | null, scope: Scope, withGifts = countsGifts(by)): Map<string, Figures> {
-  const grouping = by === null ? { ofLines: sql`''`, ofOrders: sql`''` } : GROUPINGS[by];
+  const grouping = by === null ? { ofLines: sql`''`, ofOrders: sql`''` } : groupingOf(by, scope);
   const found = new Map<string, Figures>();
   if (!grouping) return found;
   const add = (key: unknown, figures: Figures) => {

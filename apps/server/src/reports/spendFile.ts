@@ -80,6 +80,10 @@ const isPlaceOf = and(
 
 /** Campaigns that nobody has come from: their spend would stand beside no sale. */
 function unknownIn({ db }: Pick<Services, 'db'>, rows: readonly SpendRow[]): string[] {
-  const known = new Set(db.all<{ campaign: string }>(sql`SELECT DISTINCT campaign FROM place_days`).map(({ campaign }) => campaign));
-  return [...new Set(rows.map(({ campaign }) => campaign))].filter((campaign) => !known.has(campaign)).slice(0, MOST_UNKNOWN);
+  const came = db.all<{ source: string; campaign: string }>(sql`SELECT DISTINCT source, campaign FROM place_days`);
+  const campaigns = new Set(came.map(({ campaign }) => campaign));
+  const origins = new Set(came.map(({ source, campaign }) => JSON.stringify([source, campaign])));
+  const isKnown = ({ source, campaign }: SpendRow) => (source === '' ? campaigns.has(campaign) : origins.has(JSON.stringify([source, campaign])));
+  const words = ({ source, campaign }: SpendRow) => (source === '' ? campaign : `${campaign} (${source})`);
+  return [...new Set(rows.filter((row) => !isKnown(row)).map(words))].slice(0, MOST_UNKNOWN);
 }

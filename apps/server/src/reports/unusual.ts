@@ -4,7 +4,7 @@ import type { Today } from '@ruta/core/today';
 import { type CountSeen, chanceWords, type RateSeen, type Unusual, unusualOf } from '@ruta/core/unusual';
 import { sql } from 'drizzle-orm';
 import { loadShop } from '../shop/store';
-import type { Tracked } from '../tracking/recorder';
+import type { Looking } from '../tracking/recorder';
 import { WHOLE_SHOP } from '../tracking/rollUps';
 
 /** Rates of so many whole days are held against those of so many before. */
@@ -21,7 +21,7 @@ interface Seen {
 const percent = ({ reached, came }: { reached: number; came: number }) => `${((100 * reached) / came).toFixed(1)} %`;
 
 /** What of yesterday and the day before is unusual, with the reason to believe so. */
-export function unusualDays(services: Tracked): Today['unusual'] {
+export function unusualDays(services: Looking): Today['unusual'] {
   const { db, clock, recorder } = services;
   recorder.flush();
   const yesterday = shiftDay(dayFinder(loadShop(db).settings.timeZone)(clock.now()), -1);
@@ -34,7 +34,7 @@ export function unusualDays(services: Tracked): Today['unusual'] {
 }
 
 /** Of every stop, who went on of late and before. */
-function ratesOf({ db, recorder }: Tracked, yesterday: string, about: Map<string, Seen>): RateSeen[] {
+function ratesOf({ db, recorder }: Looking, yesterday: string, about: Map<string, Seen>): RateSeen[] {
   const since = shiftDay(yesterday, 1 - LATE_DAYS);
   const rows = db.all<{ id: string; name: string; funnelId: string; funnel: string; late: number; lateReached: number; came: number; reached: number }>(
     sql`SELECT s.id, s.name, f.id AS funnelId, f.name AS funnel,
@@ -50,7 +50,7 @@ function ratesOf({ db, recorder }: Tracked, yesterday: string, about: Map<string
 }
 
 /** Visitors of yesterday by source, and all together, against the same weekday of the weeks before. */
-function visitorCounts({ db, recorder }: Tracked, yesterday: string, about: Map<string, Seen>): CountSeen[] {
+function visitorCounts({ db, recorder }: Looking, yesterday: string, about: Map<string, Seen>): CountSeen[] {
   const days = Array.from({ length: WEEKS + 1 }, (_, week) => shiftDay(yesterday, -7 * week));
   const rows = db.all<{ source: string; day: string; came: number }>(
     sql`SELECT source, day, sum(came) AS came FROM place_days WHERE generation = ${recorder.rollUps.generation} AND place_id = ${WHOLE_SHOP}

@@ -51,6 +51,9 @@ export function saveShop({ db, changes }: Pick<Services, 'db' | 'changes'>, chan
   changes.announce();
 }
 
+/** How many orders were paid in test mode. */
+export const countTestOrders = (db: Db): number => db.select({ last: shops.lastTestNumber }).from(shops).get()?.last ?? 0;
+
 /**
  * Takes the next order number of a mode; call it in the transaction that pays the order, so that numbers have no gaps.
  * Test orders have numbers of their own: they leave no gap among those that were paid.

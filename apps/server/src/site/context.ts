@@ -1,7 +1,9 @@
 import { optionsOf, type Product } from '@ruta/core/catalog';
 import type { Action } from '@ruta/core/elements';
-import { mainOffer } from '@ruta/core/offers';
+import { sharedStep } from '@ruta/core/funnel';
+import { mainOffer, type Offer, pricedBy } from '@ruta/core/offers';
 import { filesOn } from '@ruta/core/page';
+import { legalLinks } from '@ruta/core/shop';
 import { type Gone, type PageContext, shopContext, shownProduct } from '@ruta/pages';
 import { appointmentsOn } from '../appointments/shown';
 import type { Services } from '../base/services';
@@ -14,31 +16,31 @@ import { loadShop } from '../shop/store';
 import { cleanHtml } from './cleanHtml';
 import { endOf } from './moment';
 
-/** Where the shop's terms stand on its site. */
-export const TERMS_PATH = '/terms';
-
 /** What a published step is shown with, before anything personal is known. */
 export function publicContext(services: Services, live: LiveStep): PageContext {
   const { db, clock } = services;
   const { publication, step, page } = live;
   const { settings, brand } = loadShop(db);
   const { giftId } = publication.snapshot;
+  const offer = mainOffer(step);
   // Whoever is at a checkout may hold the last one: there it is told for each of them.
   const tellsGone = step.kind === 'sales';
-  const shown = (productId: string | null) => {
-    const product = productId ? findProduct(db, productId) : undefined;
+  const shown = (productId: string | null, offer?: Offer) => {
+    const found = productId ? findProduct(db, productId) : undefined;
+    const product = found && offer ? pricedBy(found, offer) : found;
     return product ? shownProduct(product, settings.currency, clock.now(), tellsGone ? goneOf(services, product) : undefined) : null;
   };
   const byId = new Map(publication.snapshot.graph.steps.map((each) => [each.id, each]));
   return {
     ...shopContext(publication.snapshot.brand ?? brand, { name: settings.name, email: settings.contactEmail, currency: settings.currency }),
-    termsUrl: settings.terms?.trim() ? TERMS_PATH : null,
+    legal: legalLinks(settings),
     asksTaxNumber: settings.sellsToBusinesses ?? false,
-    product: shown(mainOffer(step)?.productId ?? null),
+    product: shown(offer?.productId ?? null, offer),
     gift: shown(giftId),
     pictures: findPictures(db, filesOn(page)),
     href: (action, elementId, { part, option } = {}) => hrefOf(step.id, action, elementId, part, option),
     addressOf: (stepId) => stepAddress(services, { publication, step: byId.get(stepId ?? '') ?? step }),
+    sharedAddress: (stepId) => stepAddress(services, { publication, step: sharedStep(publication.snapshot.graph, stepId) ?? step }),
     // A link to another domain of the shop takes its visitor along.
     linkTo: (address) => (isOwnAddress(services, address) ? `/over?to=${encodeURIComponent(address)}` : address),
     cleanHtml,

@@ -1,6 +1,6 @@
 import { currentPrice, optionsOf } from '@ruta/core/catalog';
 import { toDecimal } from '@ruta/core/money';
-import { mainOffer } from '@ruta/core/offers';
+import { mainOffer, pricedBy } from '@ruta/core/offers';
 import type { PageContext } from '@ruta/pages';
 import type { Services } from '../base/services';
 import { leftOf } from '../catalog/availability';
@@ -17,7 +17,8 @@ export function productData(
 ): object | null {
   const { product: shown, shop } = context;
   const offer = mainOffer(live.step);
-  const product = offer && findProduct(services.db, offer.productId);
+  const found = offer && findProduct(services.db, offer.productId);
+  const product = found && pricedBy(found, offer);
   if (!shown || !product) return null;
   const now = services.clock.now();
   const seller = { '@type': 'Organization', name: shop.name };

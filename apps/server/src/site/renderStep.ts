@@ -1,13 +1,15 @@
 import { type ElementType, isElementOf, type PageElement } from '@ruta/core/elements';
 import { allElements, type PageDocument } from '@ruta/core/page';
-import { askedCategories } from '@ruta/core/shop';
+import { askedCategories, askedConsent, legalLinks } from '@ruta/core/shop';
 import { type DataLayerEntry, type PurchaseEntry, wholeUnits, withOrderValues } from '@ruta/core/tracking';
 import { type PageContext, shopContext } from '@ruta/pages';
 import { type HtmlOptions, renderPage } from '@ruta/pages/render';
 import type { Services } from '../base/services';
+import { SHARED_SIZE } from '../files/madePictures';
 import { type LiveStep, stepAddress } from '../funnel/live';
 import { loadShop } from '../shop/store';
 import { wordingOf } from '../tracking/consent';
+import type { Tracked } from '../tracking/recorder';
 import { publicContext } from './context';
 import { codeOn } from './policy';
 import { productData } from './productData';
@@ -19,7 +21,7 @@ import { scriptUrl } from './scripts';
  * @param inFrame whether it is shown in a frame on another site
  */
 export function renderStep(
-  services: Services,
+  services: Tracked,
   live: LiveStep,
   personal: Partial<PageContext> = {},
   purchases: readonly PurchaseEntry[] = [],
@@ -28,7 +30,8 @@ export function renderStep(
   const context = { ...publicContext(services, live), ...personal };
   const { page, step } = live;
   const address = stepAddress(services, live);
-  const { consent } = loadShop(services.db).settings;
+  const { consent: settings } = loadShop(services.db).settings;
+  const consent = settings && askedConsent(settings, services.recorder.told());
   const asks = consent && askedCategories(consent).length > 0;
   const types = new Set(allElements(page).map((element) => element.type));
   const picture = context.pictures[page.shareImageId ?? ''] ?? context.product?.picture;
@@ -45,9 +48,11 @@ export function renderStep(
     ],
     pixelUrl: `/e/pixel.gif?step=${step.id}`,
     structuredData: step.kind === 'sales' || step.kind === 'checkout' ? productData(services, live, context, address, pictureUrl) : null,
-    shareImage: pictureUrl,
+    shareImage: picture ? { url: `${services.config.siteUrl}/media/${picture.id}/shared.jpg`, ...SHARED_SIZE } : null,
     icon: page.iconId ?? context.brand.iconId ?? null,
-    consent: asks ? { settings: consent, wording: wordingOf(consent) } : null,
+    consent: asks
+      ? { settings: consent, wording: wordingOf(consent), policyUrl: consent.policyUrl || (context.legal.find(({ kind }) => kind === 'privacy')?.path ?? '') }
+      : null,
     framed: inFrame ? purchases : null,
     ...ownCodeOf(services, live, context, purchases),
   });
@@ -79,8 +84,8 @@ function ownCodeOf(
   };
 }
 
-/** Elements that do more with a script: videos that play in place, carousels, sharing. */
-const LIVELY: ReadonlySet<ElementType> = new Set(['video', 'testimonials', 'share']);
+/** Elements that do more with a script: videos that play in place, carousels, sharing, times by one's own clock. */
+const LIVELY: ReadonlySet<ElementType> = new Set(['video', 'testimonials', 'share', 'appointment']);
 const isLively = (page: PageDocument): boolean =>
   (page.popUps?.length ?? 0) > 0 || allElements(page).some((element) => LIVELY.has(element.type) || isLivelyForm(element));
 /** A form with stages, or with fields that take what the link says. */
@@ -88,17 +93,23 @@ const isLivelyForm = (element: PageElement): boolean =>
   isElementOf(element, 'form') && (element.stages !== undefined || element.fields.some(({ kind }) => kind === 'hidden'));
 
 /** A page of the site's own, which no funnel has: nothing is counted on it. */
-export function renderOwnPage({ db, config }: Pick<Services, 'db' | 'config'>, page: PageDocument, known: Partial<PageContext>): string {
+export function renderOwnPage(
+  { db, config }: Pick<Services, 'db' | 'config'>,
+  page: PageDocument,
+  known: Partial<PageContext>,
+  scripts: string[] = [],
+): string {
   const { settings, brand } = loadShop(db);
   const context: PageContext = {
     ...shopContext(brand, { name: settings.name, email: settings.contactEmail, currency: settings.currency }),
+    legal: legalLinks(settings),
     href: () => '/',
     form: null,
     ...known,
   };
   return renderPage(page, context, {
     address: config.siteUrl,
-    scripts: [],
+    scripts,
     pixelUrl: null,
     structuredData: null,
     shareImage: null,

@@ -1,4 +1,4 @@
-import type { SignedIn } from '@ruta/core/team';
+import { isNameOf, NAME_AS_PASSWORD, type SignedIn } from '@ruta/core/team';
 import argon2 from 'argon2';
 import { and, eq, gt } from 'drizzle-orm';
 import type { Db } from '../base/db';
@@ -19,6 +19,8 @@ const MINUTE_MS = 60 * 1000;
 const RESET_MS = 30 * MINUTE_MS;
 /** So often at most one is sent to an address. */
 const RESET_EVERY_MS = 5 * MINUTE_MS;
+
+const LINK_ENDED = 'This link has ended, or was used already. Have another one sent.';
 
 /** What a link is good for: this user, until this moment, and only as long as the password is the one it was sent for. */
 const claim = (userId: string, until: number, passwordHash: string) => `reset ${userId} ${until} ${passwordHash}`;
@@ -41,10 +43,17 @@ export async function resetPassword({ db, clock, secrets }: Needs, { token, pass
   const [userId = '', until = '', signature = ''] = token.split('.');
   const user = db.select().from(users).where(eq(users.id, userId)).get();
   const isGood = user && secrets.verify(claim(user.id, Number(until), user.passwordHash), signature) && Number(until) > clock.now();
-  if (!isGood) throw new Refusal(410, 'This link has ended, or was used already. Have another one sent.');
+  if (!isGood) throw new Refusal(410, LINK_ENDED);
+  refuseShopName(db, password);
   const passwordHash = await argon2.hash(password);
   db.transaction((tx) => {
-    tx.update(users).set({ passwordHash }).where(eq(users.id, user.id)).run();
+    // Good once: of many that are sent at once, one finds the password that the link was sent for.
+    const changed = tx
+      .update(users)
+      .set({ passwordHash })
+      .where(and(eq(users.id, user.id), eq(users.passwordHash, user.passwordHash)))
+      .run();
+    if (changed.changes === 0) throw new Refusal(410, LINK_ENDED);
     for (const { id } of rowsOf(tx, user.id)) tx.delete(sessions).where(eq(sessions.id, id)).run();
   });
 }
@@ -58,11 +67,23 @@ export async function changePassword(
 ): Promise<void> {
   const user = db.select().from(users).where(eq(users.id, userId)).get();
   if (!user || !(await argon2.verify(user.passwordHash, current))) throw fieldRefusal('current', 'This is not your present password.');
+  refuseShopName(db, password);
   const passwordHash = await argon2.hash(password);
   db.transaction((tx) => {
-    tx.update(users).set({ passwordHash }).where(eq(users.id, userId)).run();
+    const changed = tx
+      .update(users)
+      .set({ passwordHash })
+      .where(and(eq(users.id, userId), eq(users.passwordHash, user.passwordHash)))
+      .run();
+    if (changed.changes === 0) throw fieldRefusal('current', 'This password was changed meanwhile.');
     endOthers(tx, userId, sessionId);
   });
+}
+
+/** @throws Refusal at its field for a password that is the shop's own name */
+function refuseShopName(db: Db, password: string): void {
+  const name = findShop(db)?.settings.name;
+  if (name && isNameOf(password, name)) throw fieldRefusal('password', NAME_AS_PASSWORD);
 }
 
 /** Signs somebody out of every browser but this one. */

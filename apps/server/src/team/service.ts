@@ -17,7 +17,7 @@ export async function setUp(services: Pick<Services, 'db' | 'clock' | 'config'>,
   const passwordHash = await argon2.hash(setup.password);
   return db.transaction((tx) => {
     if (findShop(tx) || tx.select().from(users).get()) throw new Refusal(409, 'This shop has an owner already. Sign in instead.');
-    createShop(tx, { ...setup.shop, contactEmail: setup.email, mode: 'live' });
+    createShop(tx, { ...setup.shop, contactEmail: setup.email, mode: 'test' });
     const user = { id: newId(clock, 'user'), email: setup.email.toLowerCase(), name: setup.name, role: 'owner' as const };
     tx.insert(users)
       .values({ ...user, passwordHash, createdAt: clock.now() })

@@ -16,25 +16,41 @@ export class SessionStore extends session.Store {
   }
 
   override get(id: string, done: (error: unknown, data?: session.SessionData | null) => void): void {
-    const row = this.db.select().from(sessions).where(eq(sessions.id, id)).get();
-    done(null, row && row.expiresAt > this.clock.now() ? (JSON.parse(row.data) as session.SessionData) : null);
+    told(done, () => {
+      const row = this.db.select().from(sessions).where(eq(sessions.id, id)).get();
+      return row && row.expiresAt > this.clock.now() ? (JSON.parse(row.data) as session.SessionData) : null;
+    });
   }
 
   override set(id: string, data: session.SessionData, done?: (error?: unknown) => void): void {
-    const values = { data: JSON.stringify(data), expiresAt: this.clock.now() + SESSION_MS };
-    this.db
-      .insert(sessions)
-      .values({ id, ...values })
-      .onConflictDoUpdate({ target: sessions.id, set: values })
-      .run();
-    this.db.delete(sessions).where(lt(sessions.expiresAt, this.clock.now())).run();
-    done?.();
+    told(done, () => {
+      const values = { data: JSON.stringify(data), expiresAt: this.clock.now() + SESSION_MS };
+      this.db
+        .insert(sessions)
+        .values({ id, ...values })
+        .onConflictDoUpdate({ target: sessions.id, set: values })
+        .run();
+      this.db.delete(sessions).where(lt(sessions.expiresAt, this.clock.now())).run();
+    });
   }
 
   override destroy(id: string, done?: (error?: unknown) => void): void {
-    this.db.delete(sessions).where(eq(sessions.id, id)).run();
-    done?.();
+    told(done, () => {
+      this.db.delete(sessions).where(eq(sessions.id, id)).run();
+    });
   }
+}
+
+/** Tells what came of it, a failure too: thrown out of here, as by a disk that is full, it would leave the request without an answer. */
+function told<Value>(done: ((error: unknown, value?: Value) => void) | undefined, action: () => Value): void {
+  let value: Value;
+  try {
+    value = action();
+  } catch (error) {
+    done?.(error);
+    return;
+  }
+  done?.(null, value);
 }
 
 export const SESSION_COOKIE_MS = SESSION_MS;

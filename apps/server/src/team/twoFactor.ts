@@ -1,9 +1,10 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { NewTwoFactor, TwoFactor } from '@ruta/core/team';
 import argon2 from 'argon2';
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import { Secret, TOTP } from 'otpauth';
 import { toString as qrCode } from 'qrcode';
+import type { Db } from '../base/db';
 import type { Limit } from '../base/limits';
 import { fieldRefusal, Refusal } from '../base/problem';
 import type { Services } from '../base/services';
@@ -46,27 +47,41 @@ function slotOf(secret: Secret, code: string, now: number): number | null {
 export function checkCode({ db, clock, secrets, limits }: Needs, user: UserRow, given: string): void {
   if (user.twoFactorSecret === null) return;
   if (given === '') throw fieldRefusal('code', 'Enter the six digits that your authenticator app shows, or a recovery code.', 401);
-  const left = user.recoveryCodes ?? [];
-  const used = left.indexOf(fingerprint(given));
-  if (used >= 0) {
-    db.update(users)
-      .set({ recoveryCodes: left.filter((_code, index) => index !== used) })
-      .where(eq(users.id, user.id))
-      .run();
-    return;
-  }
+  if (spendRecoveryCode(db, user.id, fingerprint(given))) return;
   if (limits.isReached(WRONG_CODES, user.id)) {
     throw fieldRefusal('code', 'Too many wrong codes. Use a recovery code, or wait an hour; and choose a new password, since somebody knows this one.', 429);
   }
   const slot = slotOf(Secret.fromBase32(secrets.decrypt(user.twoFactorSecret)), given, clock.now());
-  if (slot === null || slot <= (user.twoFactorSlot ?? 0)) {
+  if (slot === null || !spendSlot(db, user, slot)) {
     limits.count(WRONG_CODES, user.id);
     const words =
       slot === null ? 'This code is not right, or not any more. Enter the one that the app shows now.' : 'This code was used already. Wait for the next one.';
     throw fieldRefusal('code', words, 401);
   }
-  db.update(users).set({ twoFactorSlot: slot }).where(eq(users.id, user.id)).run();
   limits.forget(WRONG_CODES, user.id);
+}
+
+/** Uses a recovery code up, in one statement with its condition: of many that are sent at once it opens for one. */
+function spendRecoveryCode(db: Db, userId: string, code: string): boolean {
+  const isLeft = sql`EXISTS (SELECT 1 FROM json_each(${users.recoveryCodes}) WHERE value = ${code})`;
+  const others = sql`(SELECT json_group_array(value) FROM json_each(${users.recoveryCodes}) WHERE value <> ${code})`;
+  const used = db
+    .update(users)
+    .set({ recoveryCodes: others })
+    .where(and(eq(users.id, userId), isLeft))
+    .run();
+  return used.changes === 1;
+}
+
+/** The same with the code of a time slot: neither it nor an earlier one is good again. */
+function spendSlot(db: Db, { id, twoFactorSecret }: UserRow, slot: number): boolean {
+  const isUnused = or(isNull(users.twoFactorSlot), lt(users.twoFactorSlot, slot));
+  const used = db
+    .update(users)
+    .set({ twoFactorSlot: slot })
+    .where(and(eq(users.id, id), eq(users.twoFactorSecret, twoFactorSecret ?? ''), isUnused))
+    .run();
+  return used.changes === 1;
 }
 
 /** Makes what an authenticator app is to be told. Nothing is asked for until a code of it has come back. */
@@ -104,10 +119,14 @@ export async function turnTwoFactorOn(
       .replace(/^(.{5})/, '$1-'),
   );
   db.transaction((tx) => {
-    tx.update(users)
+    // Sent twice at once, the codes of one answer alone are good, and the other is told so.
+    const isStill = user.twoFactorSecret === null ? isNull(users.twoFactorSecret) : eq(users.twoFactorSecret, user.twoFactorSecret);
+    const turned = tx
+      .update(users)
       .set({ twoFactorSecret: secrets.encrypt(told), twoFactorSlot: slot, recoveryCodes: recoveryCodes.map(fingerprint) })
-      .where(eq(users.id, user.id))
+      .where(and(eq(users.id, user.id), isStill))
       .run();
+    if (turned.changes === 0) throw new Refusal(409, 'This was changed meanwhile. Look at it again.');
     endOthers(tx, user.id, who.sessionId);
   });
   return recoveryCodes;

@@ -11,13 +11,16 @@ import {
   dress,
   EXTRAS,
   type FunnelCopy,
+  mainProductOf,
   type NewFunnel,
+  type ProductMove,
   templateOf,
+  withMovedProducts,
 } from '@ruta/core/templates';
 import { newId } from '../base/ids';
 import { fieldRefusal } from '../base/problem';
 import type { Services } from '../base/services';
-import { loadProduct } from '../catalog/store';
+import { findProduct, loadProduct } from '../catalog/store';
 import { checkSlug, freeSlug } from '../funnel/service';
 import { loadFunnel } from '../funnel/store';
 import { funnels, routes, steps } from '../funnel/tables';
@@ -46,12 +49,30 @@ export function createFunnel(services: Needs, input: NewFunnel): string {
   return writeFunnel(services, drawn, { name: input.name, slug: input.slug, giftId: gift?.id ?? null, brand: (input.ownLook && design?.brand) || null });
 }
 
-/** Creates a funnel as another of one's own stands now, as a draft. @returns its id */
-export function copyOfFunnel(services: Needs, funnelId: string, { name }: FunnelCopy): string {
+/**
+ * Creates a funnel as another of one's own stands now, as a draft; about other products, where some are named.
+ * @returns its id
+ * @throws Refusal 400 at its field, for a product that cannot take the place
+ */
+export function copyOfFunnel(services: Needs, funnelId: string, { name, slug, productId, giftId }: FunnelCopy): string {
   const { funnel, graph, steps: stepRows } = loadFunnel(services.db, funnelId);
   const pages = Object.fromEntries(stepRows.map((step) => [step.id, step.draft]));
   const copy = copyFunnel(graph, pages, (kind: IdKind) => newId(services.clock, kind));
-  return writeFunnel(services, copy, { name, giftId: funnel.giftId, brand: funnel.brand, code: funnel.code });
+  const moves = [...moveOf(services, 'productId', mainProductOf(graph), productId, false), ...moveOf(services, 'giftId', funnel.giftId, giftId, true)];
+  const kept = { name, slug, giftId: moves.find(({ from }) => from.id === funnel.giftId)?.to.id ?? funnel.giftId };
+  return writeFunnel(services, withMovedProducts(copy, moves), { ...kept, brand: funnel.brand, code: funnel.code });
+}
+
+/** That one product takes the place of another; nothing where none is named, or the same. */
+function moveOf({ db }: Needs, field: 'productId' | 'giftId', from: string | null, to: string | undefined, free: boolean): ProductMove[] {
+  if (to === undefined || from === null || from === to) return [];
+  const [old, other] = [findProduct(db, from), loadProduct(db, to)];
+  if (isFree(other) !== free)
+    throw fieldRefusal(
+      field,
+      free ? 'A gift must be free. Choose a product whose price is “Free”.' : 'Choose a product that costs something; the free one is the gift.',
+    );
+  return old ? [{ from: old, to: other }] : [];
 }
 
 type Kept = Pick<typeof funnels.$inferInsert, 'name' | 'giftId' | 'brand' | 'code'> & { slug?: string | undefined };

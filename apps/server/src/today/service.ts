@@ -1,8 +1,9 @@
 import { ProductListQuerySchema } from '@ruta/core/catalog';
 import { type Currency, formatMoney } from '@ruta/core/money';
-import { startOfDay } from '@ruta/core/shop';
+import { CONSEQUENCE_WORDS } from '@ruta/core/orders';
+import { localMoment, startOfDay } from '@ruta/core/shop';
 import type { Today } from '@ruta/core/today';
-import { and, desc, eq, gte, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { backupState } from '../backups/job';
 import { outboxWords } from '../base/outbox/registry';
 import { outbox } from '../base/outbox/tables';
@@ -10,22 +11,21 @@ import type { Services } from '../base/services';
 import { countKeys } from '../catalog/keys';
 import { countProducts } from '../catalog/list';
 import { sellingPastedKeys } from '../catalog/store';
-import { countLeftCarts } from '../checkout/leftCarts';
-import { contacts } from '../contacts/tables';
-import { listTests } from '../experiments/view';
+import { countAbandonedCarts } from '../checkout/abandonedCarts';
+import { strayedDomains } from '../domains/store';
 import { listFunnels, publishedAt } from '../funnel/store';
-import { hasSold } from '../orders/store';
+import { hasSold, openTroubles } from '../orders/store';
 import { charges, refunds } from '../orders/tables';
 import { takesCards } from '../payments/accounts';
 import { openDisputes } from '../payments/givenBack';
-import { salesBy } from '../reports/sales';
-import type { Scope } from '../reports/scope';
-import { unusualDays } from '../reports/unusual';
+import { isProcessorSilent } from '../payments/silent';
+import { openUnknown } from '../payments/unknownCharges';
 import { loadShop } from '../shop/store';
+import { unproved } from '../taxNumbers/proofs';
 import type { Tracked } from '../tracking/recorder';
+import { type Need, type TodayFigures, todayFigures } from './figures';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
-const USUAL_DAYS = 28;
 /** So long a refund that was refused stands among what waits for a person. */
 const KEPT_REFUSALS_MS = 6 * DAY_MS;
 /** After so many tries that did not work a person is told. */
@@ -33,26 +33,15 @@ const LATE_TRIES = 4;
 /** How many things that were not sent are named one by one. */
 const MOST_FAILED = 8;
 
-/** What needs a person, yesterday against the usual, and what a new shop does next. */
-export function todayOf(services: Tracked): Today {
+/**
+ * What needs a person, yesterday against the usual, and what a new shop does next.
+ * @param seen what of it grows with the shop, where that is counted elsewhere
+ */
+export function todayOf(services: Tracked, { figures, unusual, tests }: TodayFigures = todayFigures(services)): Today {
   const { db, clock } = services;
 
-  const figures = (from: number, until: number) => {
-    // The same figures as Insight has: what was given back of a day's sales is off that day.
-    const scope: Scope = { from, until, days: { from: '', to: '' }, funnelId: undefined, filter: undefined, orderIds: null };
-    const { orders: sold = 0, revenue = 0 } = salesBy(db, null, scope).get('') ?? {};
-    const leads = db
-      .select({ leads: sql<number>`count(*)` })
-      .from(contacts)
-      .where(and(gte(contacts.createdAt, from), sql`${contacts.createdAt} < ${until}`))
-      .get();
-    return { orders: sold ?? 0, revenue: revenue ?? 0, leads: leads?.leads ?? 0 };
-  };
-
   const { settings } = loadShop(db);
-  const today = startOfDay(clock.now(), settings.timeZone);
-  const yesterday = startOfDay(today - DAY_MS / 2, settings.timeZone);
-  const before = figures(yesterday - USUAL_DAYS * DAY_MS, yesterday);
+  const yesterday = startOfDay(startOfDay(clock.now(), settings.timeZone) - DAY_MS / 2, settings.timeZone);
   const funnels = listFunnels(db);
   const firstFunnel = funnels.at(-1);
   const nextSteps = [
@@ -72,23 +61,20 @@ export function todayOf(services: Tracked): Today {
     },
     {
       done: hasSold(db),
-      title: 'Make a first sale',
+      title: settings.mode === 'test' ? 'Make a test purchase' : 'Make a first sale',
       detail: 'Open your public address and buy it yourself with a test card.',
       link: firstFunnel ? `/funnels/${firstFunnel.id}/map` : '/funnels',
     },
+    { done: settings.mode === 'live', title: 'Go live', detail: 'From then on the checkout charges real money.', link: '/settings/go-live' },
   ];
   return {
     currency: settings.currency,
-    today: figures(today, clock.now() + 1),
-    yesterday: figures(yesterday, today),
-    usual: { orders: before.orders / USUAL_DAYS, revenue: before.revenue / USUAL_DAYS, leads: before.leads / USUAL_DAYS },
+    ...figures,
     nextSteps: nextSteps.every((step) => step.done) ? [] : nextSteps,
-    unusual: unusualDays(services),
-    needs: [...unwritten(services), ...backupNeeds(services), ...needsOf(services, yesterday), ...testsToDecide(services)].map(withAction),
+    unusual,
+    needs: [...unwritten(services), ...backupNeeds(services), ...needsOf(services, yesterday), ...tests].map(withAction),
   };
 }
-
-type Need = Omit<Today['needs'][number], 'action'>;
 
 /** What is done about something, by where it is done. */
 const ACTIONS: ReadonlyArray<[place: string, action: string]> = [
@@ -123,24 +109,9 @@ function backupNeeds(services: Tracked): Need[] {
   return [{ title: 'No backup could be made', detail: `${problem ?? ''} ${last} It is tried again every hour.`.trim(), link: '/settings' }];
 }
 
-/** So long a test that has ended is told. */
-const TOLD_MS = 3 * DAY_MS;
-
-/** Tests that can be decided, that something is wrong with, and what came of those that have just ended. */
-function testsToDecide(services: Tracked): Need[] {
-  const now = services.clock.now();
-  return listTests(services, { search: '' }).flatMap(({ id, name, state, outcome, words, verdict, endedAt }) => {
-    const link = `/experiments/${id}`;
-    if (state === 'running' && verdict !== null && verdict !== 'go-on') {
-      return [{ title: verdict === 'not-to-be-trusted' ? `Something is wrong with “${name}”` : `“${name}” can be decided`, detail: words, link }];
-    }
-    if (state === 'ended' && outcome && endedAt !== null && now - endedAt < TOLD_MS) return [{ title: `“${name}” has ended`, detail: words, link }];
-    return [];
-  });
-}
-
 /** What waits for a person: things that were not sent or settled, carts that were left, keys that run out. */
-function needsOf({ db }: Pick<Services, 'db'>, since: number): Need[] {
+function needsOf(services: Pick<Services, 'db' | 'clock'>, since: number): Need[] {
+  const { db } = services;
   const list: Need[] = [];
   const count = (query: { n: number } | undefined) => query?.n ?? 0;
   const n = sql<number>`count(*)`;
@@ -153,14 +124,22 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Need[] {
       link: row.orderId ? `/sales/orders/${row.orderId}` : '/connections',
     });
   }
+  if (isProcessorSilent(services))
+    list.push({
+      title: 'Card payments do not go through',
+      detail: 'The card processor did not respond to the latest payment. Customers are asked to try again. Check whether the processor reports an outage.',
+      link: '/connections',
+    });
+  for (const { host, problems } of strayedDomains(db))
+    list.push({ title: `${host} is no longer connected`, detail: problems.join(' ') || 'Check its DNS records.', link: '/settings/domains' });
   const owed = db
     .select()
     .from(outbox)
-    .where(and(eq(outbox.kind, 'void-charge'), isNull(outbox.sentAt), isNull(outbox.failedAt), gte(outbox.attempts, LATE_TRIES)))
+    .where(and(inArray(outbox.kind, ['void-charge', 'refund']), isNull(outbox.sentAt), isNull(outbox.failedAt), gte(outbox.attempts, LATE_TRIES)))
     .all();
-  for (const { orderId, lastError } of owed)
+  for (const { orderId, lastError, kind } of owed)
     list.push({
-      title: 'Money that pays for nothing is not back yet',
+      title: kind === 'refund' ? 'A refund is not at its buyer yet' : 'Money that pays for nothing is not back yet',
       detail: `${lastError ?? ''} It is tried until it is.`.trim(),
       link: orderId ? `/sales/orders/${orderId}` : '/connections',
     });
@@ -170,6 +149,32 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Need[] {
       detail: `${formatMoney(amount, currency as Currency)}. Answer at the processor before its day is over.`,
       link: `/sales/orders/${orderId}`,
     });
+  for (const { amount, currency, cardLast4 } of openUnknown(db).slice(0, MOST_FAILED))
+    list.push({
+      title: `${formatMoney(amount, currency)} was taken that no order here knows of`,
+      detail: `${cardLast4 ? `From the card ending ${cardLast4}. ` : ''}Most likely it was paid after the backup that was put back. Refund it, or note that you have dealt with it.`,
+      link: '/connections',
+    });
+  for (const { orderId, what } of openTroubles(db).slice(0, MOST_FAILED))
+    list.push({
+      title: `A paid order lacks something: ${CONSEQUENCE_WORDS[what]}`,
+      detail: 'The money was taken and is written down. Open the order to see why, and to do it again.',
+      link: `/sales/orders/${orderId}`,
+    });
+  for (const { orderId, orderNumber, number, state } of unproved(db).slice(0, MOST_FAILED))
+    list.push(
+      state === 'unknown'
+        ? {
+            title: `The register does not know the tax number of order ${orderNumber}`,
+            detail: `${number} was taken as it was while the register did not answer, and no tax was charged. Ask the buyer, refund the order, or note that you have dealt with it.`,
+            link: `/sales/orders/${orderId}`,
+          }
+        : {
+            title: `The register has not answered for order ${orderNumber} yet`,
+            detail: `No tax was charged for ${number}. It is asked again every ten minutes.`,
+            link: `/sales/orders/${orderId}`,
+          },
+    );
   const refused = db
     .select({ id: refunds.id, orderId: refunds.orderId, failure: refunds.failure })
     .from(refunds)
@@ -184,12 +189,13 @@ function needsOf({ db }: Pick<Services, 'db'>, since: number): Need[] {
       detail: 'Ruta keeps asking; nothing is charged twice.',
       link: '/connections',
     });
-  const left = countLeftCarts(db, { since, search: '' });
-  if (left > 0)
+  const from = localMoment(since, loadShop(db).settings.timeZone).date;
+  const abandoned = countAbandonedCarts(services, { from, search: '' });
+  if (abandoned.count > 0)
     list.push({
-      title: `${left} ${left === 1 ? 'cart was' : 'carts were'} left since yesterday`,
-      detail: 'These people gave their address at the checkout and did not pay.',
-      link: `/sales/carts?since=${since}`,
+      title: `${abandoned.count} abandoned ${abandoned.count === 1 ? 'cart' : 'carts'} since yesterday`,
+      detail: 'These people gave their email at the checkout and did not pay within an hour.',
+      link: `/sales/carts?from=${from}`,
     });
   for (const product of sellingPastedKeys(db)) {
     const { waiting } = countKeys(db, product.id);

@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { askedCategories, ConsentChoiceSchema, type ConsentSettings } from '@ruta/core/shop';
+import { type AskedConsent, askedCategories, askedConsent, ConsentChoiceSchema } from '@ruta/core/shop';
 import express, { Router } from 'express';
 import { z } from 'zod';
 import { giveCookie } from '../base/cookies';
 import { newId } from '../base/ids';
 import { loadShop } from '../shop/store';
+import { CONSENT_COOKIE } from './browserIds';
 import type { Tracked } from './recorder';
 import { consents, consentWordings } from './tables';
 import { giveVisitorId, isFramedElsewhere, visitorById } from './visitor';
@@ -15,7 +16,7 @@ const KEPT_SECONDS = 180 * 24 * 60 * 60;
 const ANSWERS_PER_MINUTE = 60;
 
 /** The fingerprint of a wording: whatever of it changes, it is another question. */
-export const wordingOf = (settings: ConsentSettings): string => createHash('sha256').update(JSON.stringify(settings)).digest('base64url').slice(0, 10);
+export const wordingOf = (settings: AskedConsent): string => createHash('sha256').update(JSON.stringify(settings)).digest('base64url').slice(0, 10);
 
 const AnswerSchema = ConsentChoiceSchema.extend({ wording: z.string().max(20), page: z.string().max(300) });
 
@@ -37,26 +38,29 @@ export function consentSite(services: Tracked): Router {
  */
 function keepAnswer(services: Tracked, request: IncomingMessage, response: ServerResponse, answer: z.infer<typeof AnswerSchema>): boolean {
   const { db, clock, recorder, config } = services;
-  const settings = loadShop(db).settings.consent;
+  const { consent } = loadShop(db).settings;
+  const settings = consent && askedConsent(consent, recorder.told());
   if (!settings?.isOn || answer.wording !== wordingOf(settings)) return false;
   const asked = askedCategories(settings);
   const [statistics, marketing] = [asked.includes('statistics') && answer.statistics, asked.includes('marketing') && answer.marketing];
-  const visitorId = giveVisitorId(services, request, response);
+  // Who agrees to nothing gets no id by it; their answer is kept under one that nobody has.
+  const own = giveVisitorId(services, request, response, false, { statistics, marketing });
+  const visitorId = own ?? newId(clock, 'visitor');
   const now = clock.now();
   const given = { statistics, marketing, at: now, wording: answer.wording };
   recorder.flush();
   // Also of a browser that gets its id with this very answer.
-  const visitor = visitorById(services, request, visitorId, {});
+  const visitor = own === null ? null : visitorById(services, request, own, {});
   db.transaction((tx) => {
     tx.insert(consentWordings).values({ id: answer.wording, at: now, settings }).onConflictDoNothing().run();
     tx.insert(consents)
       .values({ id: newId(clock, 'consent'), visitorId, page: answer.page, ...given })
       .run();
     // In the same transaction, since a shop has one connection.
-    recorder.saveVisitor({ ...visitor, consent: given });
+    if (visitor) recorder.saveVisitor({ ...visitor, consent: given });
   });
-  recorder.knows(visitorId, { consent: given });
-  giveCookie(response, 'ruta_consent', `${Number(statistics)}${Number(marketing)}.${answer.wording}`, {
+  if (own !== null) recorder.knows(own, { consent: given });
+  giveCookie(response, CONSENT_COOKIE, `${Number(statistics)}${Number(marketing)}.${answer.wording}`, {
     path: '/',
     maxAge: KEPT_SECONDS,
     ...(isFramedElsewhere(request) ? { sameSite: 'none', secure: true, partitioned: true } : { sameSite: 'lax', secure: config.siteUrl.startsWith('https:') }),

@@ -40,3 +40,9 @@ export function showingOf(db: Db, orderId: string, offerId: string): ShowingRow 
     .where(and(eq(offerShowings.orderId, orderId), eq(offerShowings.offerId, offerId)))
     .get();
 }
+
+/** The steps on which somebody has declined an offer in an order, and has not taken it since. */
+export function declinedIn(db: Db, orderId: string): string[] {
+  const rows = [...showingsOf(db, orderId).values()].filter(({ declinedAt, takenAt }) => declinedAt !== null && takenAt === null);
+  return [...new Set(rows.map(({ stepId }) => stepId))];
+}

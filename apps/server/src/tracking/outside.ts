@@ -6,7 +6,9 @@ import { z } from 'zod';
 import { newId } from '../base/ids';
 import type { LiveServices } from '../funnel/live';
 import { loadShop } from '../shop/store';
+import { browserIdsOf } from './browserIds';
 import type { Tracked } from './recorder';
+import { isMadeUp } from './site';
 import { elsewhereVisitors } from './tables';
 import { isCountedAgent, makeEvent, visitorById } from './visitor';
 
@@ -23,6 +25,8 @@ const ViewSchema = z.object({
   funnel: z.string().max(100).default(''),
   page: z.string().max(300).default(''),
   query: z.string().max(2000).default(''),
+  /** The page of the shop that is about to be opened, for which a word is asked. */
+  to: z.url().max(3000).optional(),
 });
 
 /** Pages elsewhere that lead here: their script, and what it tells. Nothing of it needs a cookie, so that any site may ask. */
@@ -40,15 +44,19 @@ export function outsideSite(services: Tracked & LiveServices): Router {
     response.set({ 'access-control-allow-origin': '*', 'cache-control': 'no-store' });
     const asked = ViewSchema.safeParse(request.query);
     if (!asked.success) return response.status(400).json({ message: 'This is not a view of a page.' });
-    const { id, visitor: known, funnel, page, query } = asked.data;
-    const elsewhere = elsewhereOf(services, known);
+    const { id, visitor: known, funnel, page, query, to } = asked.data;
+    // Where the shop asks first nobody can be asked: they are a passing visit, which goes on when they arrive.
+    const passing = browserIdsOf(request);
+    const elsewhere = passing?.isPassing ? { id: null, visitorId: passing.counted } : elsewhereOf(services, known);
     if (id && isCountedAgent(services, request)) {
       const place = live.at(funnel, undefined);
       const visitor = visitorById(services, request, elsewhere.visitorId, Object.fromEntries(new URLSearchParams(query)));
       const where = place ? { funnelId: place.publication.funnelId, publicationId: place.publication.id } : {};
-      recorder.gather(makeEvent(services, 'page.viewed', loadShop(db).settings.mode, visitor, { ...where, data: { outside: page } }, id), visitor);
+      if (!isMadeUp(services, request, visitor))
+        recorder.gather(makeEvent(services, 'page.viewed', loadShop(db).settings.mode, visitor, { ...where, data: { outside: page } }, id), visitor);
     }
-    return response.json({ visitor: elsewhere.id, word: recorder.handovers.give(elsewhere.id, clock.now()) });
+    const word = to === undefined || elsewhere.id === null ? null : recorder.handovers.give(elsewhere.id, to, clock.now());
+    return response.json({ visitor: elsewhere.id, word });
   });
   return router;
 }

@@ -57,6 +57,7 @@ export async function rebuildRollUps(services: Tracked): Promise<boolean> {
       tx.update(rollUpState).set({ generation: into.generation, timeZone, rebuiltAt: clock.now() }).run();
     });
     rollUps.forget();
+    await recorder.afterRebuild();
     await dropGeneration(db, before);
     return true;
   } finally {

@@ -1,13 +1,16 @@
-import type { TrackedEvent } from '@ruta/core/tracking';
 import type { Database } from 'better-sqlite3';
 import { eq, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Db } from '../base/db';
 import type { Services } from '../base/services';
 import { Handovers } from './handovers';
+import type { Happening } from './happening';
+import { Newcomers } from './newcomers';
+import { PassingVisits } from './passingVisits';
 import { RollUps } from './rollUps';
 import { events, visitors } from './tables';
 import type { UntoldMoments } from './untold';
+import type { ViewJournal } from './viewJournal';
 
 /** How long views are gathered before they are written together: one flush to disk for many visitors. */
 const GATHER_MS = 250;
@@ -22,6 +25,11 @@ export type VisitorRow = typeof visitors.$inferSelect;
 export interface Tracked extends Services {
   recorder: Recorder;
   untold: UntoldMoments;
+}
+
+/** What figures are counted with: in the thread of whoever asks, or in one that only reads. */
+export interface Looking extends Pick<Services, 'db' | 'clock'> {
+  recorder: Pick<Recorder, 'flush' | 'rollUps'>;
 }
 
 /** JSON columns are given to prepared statements as text, or as a true null. */
@@ -54,6 +62,7 @@ function placeholderName(param: unknown): string {
 function prepareStatements(db: Db) {
   const given = (name: string) => sql.placeholder(name);
   const changing = {
+    countsAs: sql`excluded.counts_as`,
     contactId: sql`excluded.contact_id`,
     typed: sql`excluded.typed`,
     lastAt: sql`excluded.last_at`,
@@ -100,6 +109,7 @@ function prepareStatements(db: Db) {
         .insert(visitors)
         .values({
           id: given('id'),
+          countsAs: given('countsAs'),
           contactId: given('contactId'),
           typed: json('typed'),
           firstAt: given('firstAt'),
@@ -131,16 +141,26 @@ function prepareStatements(db: Db) {
  * transaction of its cause; views are gathered for a moment, so that thousands a second need few commits.
  */
 export class Recorder {
-  private gathered: TrackedEvent[] = [];
+  private gathered: Happening[] = [];
   private touched = new Map<string, VisitorRow>();
   private timer: NodeJS.Timeout | null = null;
-  private readonly listeners: Array<(event: TrackedEvent) => void> = [];
+  private readonly listeners: Array<(event: Happening) => void> = [];
   /** Visitors on their way here from pages elsewhere. */
   readonly handovers: Handovers;
+  /** Who comes for the first time, by where from. */
+  readonly newcomers = new Newcomers();
+  /** Who comes by while nothing may be kept in their browser. */
+  readonly passing = new PassingVisits();
   /** What of a browser is kept with its visitor, beside its kind. */
   wants: () => { address: boolean; agent: boolean } = () => ({ address: false, agent: false });
+  /** What ad platforms are told, in words for whoever is asked; empty for nothing. */
+  told: () => string = () => '';
   /** The id of the partner with a code; null if nobody has it. */
   partnerWith: (code: string) => string | null = () => null;
+  /** Whether what was gathered can be written just now, without anybody waiting for it. */
+  mayWrite: () => boolean = () => true;
+  /** Counts anew what is counted beside the roll-ups, once they were made anew. */
+  afterRebuild: () => Promise<void> = async () => {};
   /** The roll-ups beside the log. */
   readonly rollUps: RollUps;
   private readonly statements: ReturnType<typeof prepareStatements>;
@@ -149,6 +169,7 @@ export class Recorder {
     private readonly db: Db,
     private readonly log: Logger,
     private readonly onFailed: (error: unknown) => void = () => {},
+    private readonly journal: Pick<ViewJournal, 'add' | 'clear' | 'afterwards'> | null = null,
   ) {
     this.statements = prepareStatements(db);
     this.rollUps = new RollUps(db);
@@ -159,9 +180,10 @@ export class Recorder {
    * Records an event at once; inside a transaction it is part of it, since a shop has one connection. An id that was
    * recorded before changes nothing.
    */
-  record(event: TrackedEvent): void {
+  record(event: Happening): void {
+    const { browserId, ...kept } = event;
     const added = this.statements.event({
-      ...event,
+      ...kept,
       campaign: asJson(event.campaign),
       firstCampaign: asJson(event.firstCampaign),
       clicks: asJson(event.clicks),
@@ -175,7 +197,7 @@ export class Recorder {
   }
 
   /** Tells somebody of every event that is new, in the transaction that records it. */
-  onRecorded(listen: (event: TrackedEvent) => void): void {
+  onRecorded(listen: (event: Happening) => void): void {
     this.listeners.push(listen);
   }
 
@@ -194,11 +216,24 @@ export class Recorder {
   }
 
   /** Records an event and its visitor within a quarter of a second, together with others. */
-  gather(event: TrackedEvent, visitor: VisitorRow): void {
+  gather(event: Happening, visitor: VisitorRow): void {
     this.gathered.push(event);
+    this.journal?.add(event, visitor);
     this.touched.set(visitor.id, visitor);
     if (this.gathered.length === MAX_GATHERED) this.flush();
     else this.timer ??= setTimeout(() => this.flush(), GATHER_MS);
+  }
+
+  /** Keeps a visitor of whom something is known although nothing is counted yet, together with others. */
+  meet(visitor: VisitorRow): void {
+    this.touched.set(visitor.id, visitor);
+    this.timer ??= setTimeout(() => this.flush(), GATHER_MS);
+  }
+
+  /** Does something, such as to answer, once what was gathered outlives a sudden end. */
+  onceKept(action: () => void): void {
+    if (this.journal) this.journal.afterwards(action);
+    else action();
   }
 
   /** Writes what has been gathered. */
@@ -208,12 +243,17 @@ export class Recorder {
     const [eventRows, visitorRows] = [this.gathered, [...this.touched.values()]];
     this.gathered = [];
     this.touched = new Map();
-    if (eventRows.length === 0) return;
+    if (eventRows.length === 0 && visitorRows.length === 0) return;
+    if (!this.mayWrite()) {
+      this.keepForLater(eventRows, visitorRows);
+      return;
+    }
     try {
       this.db.transaction(() => {
         for (const visitor of visitorRows) this.saveVisitor(visitor);
         for (const event of eventRows) this.record(event);
       });
+      this.journal?.clear();
     } catch (error) {
       this.onFailed(error);
       this.log.error({ err: error, waiting: eventRows.length }, 'views could not be written');
@@ -222,7 +262,7 @@ export class Recorder {
   }
 
   /** What could not be written is tried again in a while; of very many the oldest are let go. */
-  private keepForLater(eventRows: TrackedEvent[], visitorRows: VisitorRow[]): void {
+  private keepForLater(eventRows: Happening[], visitorRows: VisitorRow[]): void {
     this.gathered = [...eventRows, ...this.gathered].slice(-MOST_WAITING);
     this.touched = new Map([...visitorRows.map((row) => [row.id, row] as const), ...this.touched]);
     this.timer ??= setTimeout(() => this.flush(), AGAIN_MS);

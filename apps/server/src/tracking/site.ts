@@ -1,15 +1,17 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { currentPrice, optionsOf } from '@ruta/core/catalog';
 import { idSchema } from '@ruta/core/ids';
-import { mainOffer } from '@ruta/core/offers';
+import { mainOffer, pricedBy } from '@ruta/core/offers';
 import type { Mode } from '@ruta/core/shop';
 import { z } from 'zod';
+import { addressOf } from '../base/proxies';
 import { findProduct } from '../catalog/store';
 import type { LiveServices, LiveStep, Who } from '../funnel/live';
 import { loadShop } from '../shop/store';
+import { visitorIdOf } from './browserIds';
 import { onceId } from './onceId';
 import type { Tracked, VisitorRow } from './recorder';
-import { countedVisitor, makeEvent, placeOf, visitorIdOf } from './visitor';
+import { countedVisitor, makeEvent, placeOf } from './visitor';
 
 const ViewSchema = z.object({ id: idSchema('event'), path: z.string().max(300), query: z.string().max(2000).default('') });
 
@@ -37,7 +39,9 @@ export function viewDoor(
     if (method === 'GET' && url.startsWith('/e/')) {
       const live = services.live.step(asked.get('step') ?? '', whoOf(request, {}));
       if (live) record(services, request, live, {});
-      response.writeHead(200, { 'cache-control': 'no-store', 'content-type': 'image/gif', 'content-length': PIXEL.length }).end(PIXEL);
+      services.recorder.onceKept(() =>
+        response.writeHead(200, { 'cache-control': 'no-store', 'content-type': 'image/gif', 'content-length': PIXEL.length }).end(PIXEL),
+      );
       return true;
     }
     if (method !== 'POST') return false;
@@ -55,18 +59,26 @@ export function viewDoor(
     const live = services.live.at(funnelSlug, stepSlug || undefined, whoOf(request, campaign));
     if (live) record(services, request, live, campaign, id);
     const happened = visitorId ? services.untold.take(visitorId, services.clock.now()) : [];
-    if (happened.length === 0) response.writeHead(204).end();
-    else response.writeHead(200, { 'content-type': 'application/json', 'cache-control': 'no-store' }).end(JSON.stringify(happened));
+    services.recorder.onceKept(() => {
+      if (happened.length === 0) response.writeHead(204).end();
+      else response.writeHead(200, { 'content-type': 'application/json', 'cache-control': 'no-store' }).end(JSON.stringify(happened));
+    });
     return true;
   };
 }
 
 function record(services: Needs, request: IncomingMessage, live: LiveStep, query: Record<string, unknown>, id?: string): void {
   const visitor = countedVisitor(services, request, query);
-  if (!visitor) return;
+  if (!visitor || isMadeUp(services, request, visitor)) return;
   const { mode } = loadShop(services.db).settings;
   services.recorder.gather(makeEvent(services, 'page.viewed', mode, visitor, placeOf(live), id), visitor);
   recordProduct(services, mode, visitor, live);
+}
+
+/** Whether somebody is one of so many new visitors of one address that most of them are made up: they are counted nowhere. */
+export function isMadeUp({ recorder, clock, config }: Tracked, request: IncomingMessage, { id, firstAt, lastAt, visits }: VisitorRow): boolean {
+  const isNew = visits === 1 && firstAt === lastAt && !recorder.visitor(id);
+  return isNew && !recorder.newcomers.take(addressOf(config.trusts, request), clock.now());
 }
 
 /** What was recorded lately, so that most further views of the same cost nothing; the log itself takes each once. */
@@ -87,7 +99,7 @@ function recordProduct(services: Needs, mode: Mode, visitor: VisitorRow, live: L
   if (!product) return;
   const { id: productId, name } = product;
   if (!firstTime(`${visitor.visitId} ${productId}`)) return;
-  const [first] = optionsOf(product);
+  const [first] = optionsOf(pricedBy(product, offer));
   const value = first ? currentPrice(first.option.price, services.clock.now()).current : null;
   const place = { ...placeOf(live), data: { productId, name, value } };
   services.recorder.gather(makeEvent(services, 'product.viewed', mode, visitor, place, onceId('product', visitor.visitId, productId)), visitor);

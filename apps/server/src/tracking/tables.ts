@@ -1,13 +1,15 @@
 import type { LineRole } from '@ruta/core/catalog';
 import type { ArmTag } from '@ruta/core/experiments';
 import type { Campaign, Device } from '@ruta/core/facts';
-import type { ConsentSettings, GivenConsent, Mode } from '@ruta/core/shop';
+import type { AskedConsent, GivenConsent, Mode } from '@ruta/core/shop';
 import type { ClickIds, EventKind } from '@ruta/core/tracking';
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const visitors = sqliteTable('visitors', {
   id: text().primaryKey(),
+  /** As which visitor this browser counts in the figures, where it was led here from another domain or a page elsewhere; null for itself. */
+  countsAs: text(),
   contactId: text(),
   firstAt: integer().notNull(),
   lastAt: integer().notNull(),
@@ -107,7 +109,7 @@ export const consents = sqliteTable(
 export const consentWordings = sqliteTable('consent_wordings', {
   id: text().primaryKey(),
   at: integer().notNull(),
-  settings: text({ mode: 'json' }).$type<ConsentSettings>().notNull(),
+  settings: text({ mode: 'json' }).$type<AskedConsent>().notNull(),
 });
 
 /**

@@ -21,7 +21,7 @@ export function queueWebhooks(services: Needs): (event: TrackedEvent) => void {
     wanting = null;
   });
   return (event) => {
-    if (!isWebhookEvent(event.kind)) return;
+    if (!isWebhookEvent(event.kind) || event.data.again === true) return;
     wanting ??= db.select({ id: webhooks.id, name: webhooks.name, events: webhooks.events }).from(webhooks).where(eq(webhooks.isOn, true)).all();
     for (const { id: webhookId, name, events } of wanting) {
       if (!events.includes(event.kind)) continue;

@@ -25,7 +25,7 @@ export async function sendWebhook(services: Services, messageId: string): Promis
     body: () => JSON.stringify(bodyOf(db, message.eventId)),
     send: ({ id }, body) => {
       const headers = { 'content-type': 'application/json', 'user-agent': 'Ruta-Webhooks', ...signed(id, clock.now(), body, secretsOf(services, webhook)) };
-      return postOutside(webhook.url, headers, body, config.standinsUrl !== null);
+      return postOutside(webhook.url, headers, body, config.inside);
     },
   });
   if (!refused) return;

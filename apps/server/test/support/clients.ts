@@ -1,6 +1,7 @@
 import { isElementOf } from '@ruta/core/elements';
 import { allElements, type PageDocument } from '@ruta/core/page';
 import { SETUP_CODE } from './installation';
+import { LEGAL } from './legal';
 import { writeOwnWords } from './ownWords';
 import { selling } from './products';
 
@@ -87,6 +88,7 @@ export class Seller extends Browser {
     });
     if (!response.ok) throw new Error(await response.text());
     seller.csrf = ((await response.json()) as { csrfToken: string }).csrfToken;
+    await seller.changeShop({ ...LEGAL, mode: 'live' });
     return seller;
   }
 
@@ -162,10 +164,11 @@ export class Seller extends Browser {
   }
 
   /** Changes some of the shop's settings. */
-  async changeShop(change: object): Promise<void> {
+  async changeShop({ mode, ...change }: { mode?: 'test' | 'live' } & Record<string, unknown>): Promise<void> {
     const { settings } = await this.read('/shop');
-    const { currency: _currency, ...shop } = settings;
-    await this.make('/shop', { ...shop, ...change }, 'PUT');
+    const { currency: _currency, mode: _mode, ...shop } = settings;
+    if (Object.keys(change).length > 0) await this.make('/shop', { ...shop, ...change }, 'PUT');
+    if (mode) await this.make('/shop/mode', { mode, anyway: true });
   }
 
   /** The order by the address it was bought with, as the studio shows it: with its first payment and what was delivered. */

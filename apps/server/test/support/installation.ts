@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { copySampleShop } from './sampleShop';
 
 const root = path.resolve(import.meta.dirname, '../../../..');
 
@@ -24,6 +25,8 @@ export async function freePort(): Promise<number> {
     if (free) return port;
   }
 }
+
+const LOADS_SAMPLE_SHOP = 'apps/server/dist/loadDemo.js';
 
 /** What a new shop is set up with in tests. */
 export const SETUP_CODE = 'PERIG-EELAN';
@@ -71,7 +74,9 @@ export class Installation {
     // Whoever says where they are has begun their own.
     if (!options.standinsAt) installation.standins = installation.run('apps/standins/dist/main.js');
     await answers(`${installation.standinsUrl}/health`);
-    if (options.demo) await installation.finish(installation.run('apps/server/dist/loadDemo.js'));
+    if (options.demo) {
+      await copySampleShop(data, path.join(root, LOADS_SAMPLE_SHOP), (loading) => installation.finish(installation.run(LOADS_SAMPLE_SHOP, loading)));
+    }
     await installation.startServer();
     return installation;
   }
@@ -111,8 +116,9 @@ export class Installation {
     rmSync(this.data, { recursive: true, force: true });
   }
 
-  private run(file: string): ChildProcess {
-    return spawn(process.execPath, [path.join(root, file)], { env: { ...process.env, ...this.environment }, stdio: ['ignore', 'ignore', 'inherit'] });
+  private run(file: string, data = this.data): ChildProcess {
+    const env = { ...process.env, ...this.environment, RUTA_DATA: data };
+    return spawn(process.execPath, [path.join(root, file)], { env, stdio: ['ignore', 'ignore', 'inherit'] });
   }
 
   private finish(child: ChildProcess): Promise<void> {
@@ -127,7 +133,7 @@ async function answers(url: string): Promise<void> {
 
 /** Waits for a condition, asking again every little while. @throws Error naming it after 20 seconds */
 export async function until(condition: () => boolean | Promise<boolean>, what: string): Promise<void> {
-  const end = Date.now() + 20_000;
+  const end = Date.now() + 40_000;
   while (!(await condition())) {
     if (Date.now() > end) throw new Error(`It never came about that ${what}.`);
     await new Promise((resolve) => setTimeout(resolve, 40));

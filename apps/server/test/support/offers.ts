@@ -9,6 +9,13 @@ export const freshId = (prefix: string): string => `${prefix}_${String(++made).p
 type Changes = Record<string, unknown>;
 export const offerOf = (productId: string, changes: Changes = {}) => OfferSchema.parse({ id: freshId('off'), productId, ...changes });
 
+interface DrawnStep {
+  id: string;
+  name: string;
+  slug: string;
+  sells: Array<{ id: string; productId: string }>;
+}
+
 /** A straight sale with bumps on its checkout and stops behind it, drawn on the map and put live. */
 export class OfferFunnel {
   // biome-ignore lint/suspicious/noExplicitAny: the funnel as the API answers it
@@ -34,7 +41,10 @@ export class OfferFunnel {
   get revision(): number {
     return this.detail.revision;
   }
-  step(kind: string): { id: string; name: string; slug: string; sells: Array<{ id: string; productId: string }> } {
+  steps(): DrawnStep[] {
+    return this.graph.steps;
+  }
+  step(kind: string): DrawnStep {
     return this.graph.steps.find((step: { kind: string }) => step.kind === kind);
   }
 

@@ -3,7 +3,7 @@ import { oneEdition, type Price, type ProductInput, ProductInputSchema } from '@
 import { makeId } from '@ruta/core/ids';
 import type { z } from 'zod';
 
-const newId = (kind: Parameters<typeof makeId>[0]) => makeId(kind, Date.now(), randomBytes(10));
+export const newId = (kind: Parameters<typeof makeId>[0]) => makeId(kind, Date.now(), randomBytes(10));
 
 /** What a seller types for a product with one price, or several. */
 export function selling(name: string, price: Price | Price[], changes: Partial<z.input<typeof ProductInputSchema>> = {}): ProductInput {

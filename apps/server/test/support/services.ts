@@ -1,10 +1,12 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { sql } from 'drizzle-orm';
 import { pino } from 'pino';
 import { readConfig } from '../../src/base/config';
 import { type AllServices, openServices } from '../../src/openServices';
 import { createShop } from '../../src/shop/store';
+import { LEGAL } from './legal';
 
 export interface TestServices extends AllServices {
   /** The time, moved by hand. */
@@ -17,6 +19,8 @@ export function testServices(): TestServices {
   const dataDir = mkdtempSync(path.join(tmpdir(), 'ruta-services-'));
   const moment = { at: Date.UTC(2026, 5, 1, 12) };
   const services = openServices({ ...readConfig({}), dataDir }, pino({ level: 'silent' }), { now: () => moment.at });
+  // What is tried here need not outlive a power cut, and waits for no disk.
+  services.db.run(sql`PRAGMA synchronous = OFF`);
   createShop(services.db, {
     name: 'Perigee Lane',
     country: 'PT',
@@ -25,6 +29,7 @@ export function testServices(): TestServices {
     pricesIncludeTax: true,
     contactEmail: 'ines@perigeelane.test',
     mode: 'live',
+    ...LEGAL,
   });
   return {
     ...services,

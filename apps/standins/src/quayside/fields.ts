@@ -1,10 +1,13 @@
+import { type FrameLook, lookCss } from './look';
+
 /** The frame with the card fields. It alone sees the number; the page around it gets a token by `postMessage`. */
-export function fieldsPage(parentOrigin: string): string {
+export function fieldsPage(parentOrigin: string, look: FrameLook): string {
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Card details</title><style>
-*{box-sizing:border-box}body{margin:0;padding:2px;font:16px/1.4 system-ui,sans-serif;color:#17212b;background:transparent}
-form{display:grid;grid-template-columns:1fr 1fr;gap:10px 14px}label{display:block;font-weight:600;font-size:14.5px;margin-bottom:5px}
-.wide{grid-column:1/-1}input{width:100%;height:48px;padding:10px 13px;font:inherit;border:1px solid #8a929b;border-radius:6px;background:#fff;font-variant-numeric:tabular-nums}
-input:focus-visible{outline:3px solid #2b62b8;outline-offset:-1px}input[aria-invalid]{border:2px solid #b3261e}</style></head><body><main>
+${lookCss(look)}
+*{box-sizing:border-box}body{margin:0;padding:2px;font:1.02rem/1.4 var(--family);color:var(--label);background:transparent}
+form{display:grid;grid-template-columns:1fr 1fr;gap:.6rem .875rem}label{display:block;font-weight:var(--label-weight);font-size:var(--label-size);margin-bottom:.3rem}
+.wide{grid-column:1/-1}input{width:100%;height:3rem;padding:.6rem .8rem;font:inherit;color:var(--ink);border:var(--line);border-radius:var(--corner);background:var(--ground);font-variant-numeric:tabular-nums}
+input:focus-visible{outline:3px solid var(--focus);outline-offset:-1px}input[aria-invalid]{border:2px solid #b3261e}</style></head><body><main>
 <form id="card" novalidate><div class="wide"><label for="number">Card number</label><input id="number" inputmode="numeric" autocomplete="cc-number" maxlength="23" placeholder="9000 0000 0000 0019"></div>
 <div><label for="expiry">Expires</label><input id="expiry" inputmode="numeric" autocomplete="cc-exp" maxlength="7" placeholder="MM / YY"></div>
 <div><label for="code">Code</label><input id="code" inputmode="numeric" autocomplete="cc-csc" maxlength="4" placeholder="123"></div></form></main>

@@ -5,6 +5,7 @@ import { escapeHtml, page } from '../html';
 import type { Account, Charge, LedgerFile } from '../ledger';
 import { type Behaviour, passesLuhn, TEST_CARDS } from './cards';
 import { fieldsPage } from './fields';
+import { readLook } from './look';
 import { makeWebhookSender, publicCharge } from './webhooks';
 
 const newId = (prefix: string) => `${prefix}_${randomBytes(9).toString('base64url')}`;
@@ -50,7 +51,8 @@ export function quayside(ledger: LedgerFile, config: StandinConfig) {
   });
 
   router.get('/fields', (request, response) => {
-    response.type('html').send(fieldsPage(String(request.query.parent ?? '')));
+    const parent = String(request.query.parent ?? '');
+    response.type('html').send(fieldsPage(parent, readLook(request.query.look, parent)));
   });
 
   router.post('/v1/tokens', (request, response) => {

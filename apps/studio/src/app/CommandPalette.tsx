@@ -16,7 +16,7 @@ const COMMANDS = [
   { name: 'Experiments: split tests', to: '/experiments' },
   { name: 'Discount codes', to: '/catalog/codes' },
   { name: 'Calculator: what a buyer pays', to: '/catalog/calculator' },
-  { name: 'Carts that were left', to: '/sales/carts' },
+  { name: 'Abandoned carts', to: '/sales/carts' },
   { name: 'Partners and commissions', to: '/sales/partners' },
   { name: 'Tax rates', to: '/settings/tax' },
   { name: 'Shipping zones and rates', to: '/settings/shipping' },

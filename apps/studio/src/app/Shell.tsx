@@ -1,8 +1,9 @@
 import type { Session } from '@ruta/core/team';
 import { Box, ChartColumn, FlaskConical, LogOut, Plug, Receipt, Search, SlidersHorizontal, Sun, Waypoints } from 'lucide-react';
 import { type ComponentType, lazy, Suspense, useEffect, useRef, useState } from 'react';
-import { NavLink, Outlet, useLocation } from 'react-router';
+import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import { problemOf, rememberToken } from '../base/api';
+import { isTyping, singleKeysWork } from '../base/shortcuts';
 import { useAppSelector } from '../base/store';
 import { shopApi } from '../shop/api';
 import { teamApi } from '../team/api';
@@ -100,8 +101,7 @@ function SignedIn({ session }: { session: Session }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable=true]');
-      if ((event.key === 'k' && (event.metaKey || event.ctrlKey)) || (event.key === '/' && !typing)) {
+      if ((event.key === 'k' && (event.metaKey || event.ctrlKey)) || (event.key === '/' && !isTyping(event) && singleKeysWork())) {
         event.preventDefault();
         setFinding(true);
       }
@@ -182,11 +182,13 @@ function Rail({ session, mode, onFind }: { session: Session; mode: 'test' | 'liv
           </span>
         ) : null}
         {mode ? (
-          <span
-            className={`mt-1 rounded-full px-3 max-md:px-1 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-way text-ink'}`}
+          <Link
+            to="/settings/go-live"
+            title={mode === 'live' ? 'Customers pay real money' : 'No money is charged. Go live here.'}
+            className={`mt-1 rounded-full px-3 max-md:px-1 py-1 text-[0.86rem] font-semibold ${mode === 'live' ? 'bg-[#1f4d43] text-[#9df0cf]' : 'bg-info-tint text-info'}`}
           >
             {mode === 'live' ? '● Live' : '○ Test'}
-          </span>
+          </Link>
         ) : null}
       </div>
     </nav>

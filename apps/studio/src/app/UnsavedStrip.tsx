@@ -1,4 +1,5 @@
 import { splitArm } from '@ruta/core/experiments';
+import { TriangleAlert } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useStore } from 'react-redux';
 import { Link } from 'react-router';
@@ -104,10 +105,11 @@ export function UnsavedStrip() {
     <aside
       ref={strip}
       aria-label="Not saved yet"
-      className="fixed z-30 bottom-0 left-[6rem] max-md:left-[3.75rem] right-0 bg-way-tint border-t border-line px-5 py-2.5 grid gap-1.5"
+      className="fixed z-30 bottom-0 left-[6rem] max-md:left-[3.75rem] right-0 bg-care-tint border-t border-care px-5 py-2.5 grid gap-1.5"
     >
       {waiting.map(({ key, name, problem, link, drop }) => (
         <div key={key} role="status" className="flex items-center gap-4">
+          <TriangleAlert size={18} className="shrink-0 text-care" aria-hidden="true" />
           <span>
             <strong>“{name}” is not saved yet.</strong> {problem ?? 'What you changed is kept in this browser and is sent as soon as the server answers.'}
           </span>

@@ -62,10 +62,12 @@ export const api = createApi({
   baseQuery,
   tagTypes: [
     'Session',
+    'Backup',
     'Shop',
     'Product',
     'Funnel',
     'FunnelState',
+    'StepPage',
     'Order',
     'Contact',
     'Connection',

@@ -1,3 +1,4 @@
+import type { Bulk } from '@ruta/core/catalog';
 import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
@@ -8,7 +9,7 @@ import { catalogApi } from './api';
  * Asks before products are archived: how many, which of them are not on the screen, and which live checkouts close.
  * @param hidden how many of them the list does not show at the moment
  */
-export function ArchiveDialog(props: { ids: readonly string[]; hidden?: number; onClose: () => void; onDone: () => void }) {
+export function ArchiveDialog(props: { ids: readonly string[]; hidden?: number; onClose: () => void; onDone: (undo: Bulk[]) => void }) {
   const { ids, hidden = 0, onClose, onDone } = props;
   const { data: uses, error: unknown } = catalogApi.useLiveUseQuery([...ids]);
   const [change, { error, isLoading }] = catalogApi.useChangeProductsMutation();
@@ -40,7 +41,7 @@ export function ArchiveDialog(props: { ids: readonly string[]; hidden?: number; 
       <FormProblem>{error || unknown ? problemOf(error ?? unknown).title : null}</FormProblem>
       <div className="flex gap-3 mt-3">
         <Button look="main" onClick={onClose}>
-          Keep {ids.length === 1 ? 'it' : 'them'}
+          Cancel
         </Button>
         <Button
           look="danger"
@@ -49,7 +50,7 @@ export function ArchiveDialog(props: { ids: readonly string[]; hidden?: number; 
             const done = await change({ ids: [...ids], change: { archived: true } })
               .unwrap()
               .catch(() => null);
-            if (done) onDone();
+            if (done) onDone(done.undo);
           }}
         >
           Archive {ids.length}

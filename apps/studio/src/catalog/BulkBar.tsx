@@ -7,6 +7,7 @@ import { FormProblem } from '../ui/Field';
 import { ArchiveDialog } from './ArchiveDialog';
 import { catalogApi } from './api';
 import { TAX_CLASS_CHOICES } from './natureChoices';
+import { archivedWords, changedWords, type Done } from './UndoNotice';
 
 type What = 'status' | 'taxClass' | 'addTags' | 'removeTags' | 'addCategories' | 'removeCategories';
 
@@ -20,9 +21,12 @@ const CHOICES: Record<'status' | 'taxClass', ReadonlyArray<[string, string]>> = 
 };
 const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-2.5 min-h-9';
 
-/** Does one thing to every product that is ticked. */
-export function BulkBar(props: { ids: string[]; hidden: number; archived: boolean; onDone: () => void; onArchived: (ids: string[]) => void }) {
-  const { ids, hidden, archived, onDone, onArchived } = props;
+/**
+ * Does one thing to every product that is selected.
+ * @param hidden how many of them do not match the list as it is filtered now
+ */
+export function BulkBar(props: { ids: string[]; hidden: number; archived: boolean; onClear: () => void; onDone: (done: Done) => void }) {
+  const { ids, hidden, archived, onClear, onDone } = props;
   const [asking, setAsking] = useState(false);
   const [what, setWhat] = useState<What>('status');
   const [value, setValue] = useState('live');
@@ -31,16 +35,16 @@ export function BulkBar(props: { ids: string[]; hidden: number; archived: boolea
     const done = await change({ ids, change: wanted })
       .unwrap()
       .catch(() => null);
-    if (done) onDone();
+    if (done) onDone({ words: changedWords(done.changed), undo: done.undo });
   };
   const isWords = what !== 'status' && what !== 'taxClass';
   const words = wordsAtCommas(value);
   return (
-    <section aria-label="Change what is chosen" className="rounded-md border border-ink bg-way-tint/50 px-4 py-3 mb-3">
+    <section aria-label="Edit selected products" className="rounded-md border border-ink bg-way-tint/50 px-4 py-3 mb-3">
       <div className="flex flex-wrap items-center gap-2.5">
         <strong className="mr-2">
-          {ids.length} {ids.length === 1 ? 'product' : 'products'} chosen
-          {hidden > 0 ? <span className="font-normal">, {hidden} of them not shown</span> : null}
+          {ids.length.toLocaleString('en')} {ids.length === 1 ? 'product' : 'products'} selected
+          {hidden > 0 ? <span className="font-normal">, {hidden.toLocaleString('en')} of them not on this list</span> : null}
         </strong>
         <select
           aria-label="What to change"
@@ -77,25 +81,17 @@ export function BulkBar(props: { ids: string[]; hidden: number; archived: boolea
           </select>
         )}
         <Button look="main" disabled={isLoading || (isWords && words.length === 0)} onClick={() => apply({ [what]: isWords ? words : value })}>
-          Change {ids.length}
+          Change {ids.length.toLocaleString('en')}
         </Button>
         <Button disabled={isLoading} onClick={() => (archived ? apply({ archived: false }) : setAsking(true))}>
-          {archived ? 'Bring back' : 'Archive'}
+          {archived ? 'Restore' : 'Archive'}
         </Button>
-        <Button look="quiet" onClick={onDone}>
-          Choose none
+        <Button look="quiet" onClick={onClear}>
+          Clear selection
         </Button>
       </div>
       {asking ? (
-        <ArchiveDialog
-          ids={ids}
-          hidden={hidden}
-          onClose={() => setAsking(false)}
-          onDone={() => {
-            onArchived(ids);
-            onDone();
-          }}
-        />
+        <ArchiveDialog ids={ids} hidden={hidden} onClose={() => setAsking(false)} onDone={(undo) => onDone({ words: archivedWords(ids.length), undo })} />
       ) : null}
       {error ? (
         <div className="mt-2">

@@ -1,13 +1,12 @@
-import type { ProductRow } from '@ruta/core/catalog';
 import { formatMoney } from '@ruta/core/money';
 import { bundleParts } from '@ruta/core/pricing';
-import { Plus, Trash2 } from 'lucide-react';
+import { Trash2 } from 'lucide-react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
-import { Button, IconButton } from '../ui/Button';
+import { IconButton } from '../ui/Button';
 import { Check, SelectField, TextField } from '../ui/Field';
 import { Panel } from '../ui/Page';
 import { catalogApi } from './api';
-import { ProductSelect, useProductChoices } from './ProductSelect';
+import { AddProduct, type ProductChoice, ProductChooser } from './ProductChooser';
 import type { ProductDraft } from './productDraft';
 import { useSheetFields } from './useSheetFields';
 
@@ -17,16 +16,10 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
   const { control, watch, setValue } = useFormContext<ProductDraft>();
   const { fields, append, remove } = useFieldArray({ control, name: 'bundle', keyName: 'key' });
   const [isBundle, bundle] = watch(['isBundle', 'bundle']);
-  const isOffered = (row: ProductRow) => row.id !== productId && !row.bundle;
-  const { rows = [] } = useProductChoices();
-  const offered = rows.filter(isOffered);
+  const isOffered = ({ id, isBundle: made }: ProductChoice) => id !== productId && !made;
   const { data: products = [] } = catalogApi.useProductsNamedQuery([...new Set(bundle.map((part) => part.productId).filter(Boolean))].sort(), {
     skip: bundle.length === 0,
   });
-  const add = () => {
-    const [first] = offered;
-    if (first?.editions[0]) append({ productId: first.id, editionId: first.editions[0].id, quantity: '1' });
-  };
   const parts = bundleParts({ bundle: bundle.map((part) => ({ ...part, quantity: Number(part.quantity) || 0 })) }, (id) =>
     products.find((product) => product.id === id),
   );
@@ -42,11 +35,10 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
         <div className="mt-3">
           {fields.map((part, index) => {
             const path = `bundle.${index}`;
-            const product =
-              offered.find((candidate) => candidate.id === bundle[index]?.productId) ?? products.find((named) => named.id === bundle[index]?.productId);
+            const product = products.find((named) => named.id === bundle[index]?.productId);
             return (
               <div key={part.key} className="grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_5rem_2rem] gap-3 items-start mb-3">
-                <ProductSelect
+                <ProductChooser
                   label="Product"
                   name={`${path}.productId`}
                   value={bundle[index]?.productId ?? ''}
@@ -73,9 +65,12 @@ export function BundlePanel({ productId, currency }: { productId: string | null;
             );
           })}
           <div className="flex items-center gap-4">
-            <Button look="quiet" onClick={add} disabled={offered.length === 0}>
-              <Plus size={16} aria-hidden="true" /> Add a part
-            </Button>
+            <AddProduct
+              look="quiet"
+              words="Add a part"
+              offered={isOffered}
+              onAdd={({ id, editions }) => append({ productId: id, editionId: editions[0]?.id ?? '', quantity: '1' })}
+            />
             {fields.length > 0 ? <span className="text-soft">Bought one by one: {formatMoney(apart, currency)}</span> : null}
           </div>
         </div>

@@ -1,4 +1,4 @@
-import { currentPrice, type ProductKind, type ProductRow, type ProductStatus, priceWords, productLabel } from '@ruta/core/catalog';
+import { currentPrice, type ProductKind, type ProductRow, type ProductStatus, priceWords, productLabel, struckBeside } from '@ruta/core/catalog';
 import { ArrowDownUp, Plus } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
@@ -9,10 +9,10 @@ import { shopApi } from '../shop/api';
 import { Button, ButtonLink } from '../ui/Button';
 import { Menu, MenuItem, MenuList, MenuTrigger } from '../ui/Menu';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
-import { ArchivedNotice } from './ArchivedNotice';
 import { catalogApi } from './api';
 import { BulkBar } from './BulkBar';
 import { ProductPicture } from './ProductPicture';
+import { type Done, UndoNotice } from './UndoNotice';
 
 const ProductImport = lazy(() => import('./ProductImport'));
 const KINDS = { digital: 'Digital', physical: 'Physical', service: 'Service' };
@@ -36,8 +36,11 @@ export function CatalogPage() {
   const { data: shop } = shopApi.useShopQuery();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   // What was archived on its own sheet leads here.
-  const { state: ledBy } = useLocation() as { state: { archived?: string[] } | null };
-  const [justArchived, setJustArchived] = useState<string[]>(ledBy?.archived ?? []);
+  const { state: ledBy } = useLocation() as { state: { done?: Done } | null };
+  const [done, setDone] = useState<Done | null>(ledBy?.done ?? null);
+  const [askAllIds] = catalogApi.useLazyProductIdsQuery();
+  /** What matched when all of them were selected: of these nothing is hidden, although not all rows are loaded. */
+  const [matched, setMatched] = useState<{ ask: string; ids: ReadonlySet<string> } | null>(null);
   const [importing, setImporting] = useState(false);
   const currency = shop?.settings.currency ?? 'EUR';
   const columns = useMemo(() => productColumns(currency), [currency]);
@@ -76,7 +79,13 @@ export function CatalogPage() {
       <Plus size={17} aria-hidden="true" /> Add a product
     </ButtonLink>
   );
-  const shown = new Set(list.rows.map((product) => product.id));
+  const askedFor = JSON.stringify([filters, query.ask.search]);
+  const shown = new Set([...list.rows.map((product) => product.id), ...(matched?.ask === askedFor ? matched.ids : [])]);
+  const allIds = async () => {
+    const { ids } = await askAllIds({ ...filters, search: query.ask.search }).unwrap();
+    setMatched({ ask: askedFor, ids: new Set(ids) });
+    return ids;
+  };
   const isEmpty = list.rows.length === 0 && !query.ask.search && Object.values(filters).every((filter) => !filter);
   return (
     <Page
@@ -94,14 +103,17 @@ export function CatalogPage() {
         </Empty>
       ) : (
         <>
-          {justArchived.length > 0 ? <ArchivedNotice ids={justArchived} onGone={() => setJustArchived([])} /> : null}
+          {done ? <UndoNotice key={JSON.stringify(done.undo).slice(0, 200)} done={done} onGone={() => setDone(null)} /> : null}
           {chosen.size > 0 ? (
             <BulkBar
               ids={[...chosen]}
               hidden={[...chosen].filter((id) => !shown.has(id)).length}
               archived={archived}
-              onDone={() => setChosen(new Set())}
-              onArchived={setJustArchived}
+              onClear={() => setChosen(new Set())}
+              onDone={(what) => {
+                setChosen(new Set());
+                setDone(what);
+              }}
             />
           ) : null}
           <DataTable
@@ -114,7 +126,7 @@ export function CatalogPage() {
             hrefOf={(product) => `/catalog/${product.id}`}
             searchLabel="Search name, SKU, tag"
             nothingFound="No product fits. Change the search or the filters."
-            selection={{ ids: chosen, onChange: setChosen, nameOf: productLabel }}
+            selection={{ ids: chosen, onChange: setChosen, nameOf: productLabel, allIds }}
             tools={
               <>
                 {select('kind', 'Every kind', Object.entries(KINDS))}
@@ -179,11 +191,11 @@ function productColumns(currency: string): Array<Column<ProductRow>> {
       header: 'First price',
       end: true,
       cell: ({ price }) => {
-        const { onSale, regular } = currentPrice(price, now);
+        const struck = struckBeside(price, currentPrice(price, now).current, now);
         return (
           <span className="font-semibold">
-            {onSale && price.kind === 'one-time' ? (
-              <s className="text-soft font-normal mr-2">{priceWords({ kind: 'one-time', regular }, currency, now)}</s>
+            {struck !== null && price.kind === 'one-time' ? (
+              <s className="text-soft font-normal mr-2">{priceWords({ kind: 'one-time', regular: struck }, currency, now)}</s>
             ) : null}
             {priceWords(price, currency, now)}
           </span>

@@ -1,9 +1,9 @@
 import type { ProductFile, ProductUse } from '@ruta/core/catalog';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import { useFormContext } from 'react-hook-form';
 import { problemOf } from '../base/api';
 import { formatCount } from '../base/format';
+import { useKeptState } from '../base/useKeptState';
 import { useUpload } from '../files/useUpload';
 import { Button, IconButton } from '../ui/Button';
 import { FormProblem, SelectField, TextArea, TextField } from '../ui/Field';
@@ -18,7 +18,12 @@ import { useSheetFields } from './useSheetFields';
 export type SheetFile = Pick<ProductFile, 'id' | 'name' | 'bytes' | 'only'>;
 
 /** What buyers receive at once: files, a link, a course, licence keys, and for how long. */
-export function DeliveryPanel(props: { productId: string | null; files: SheetFile[]; onFiles: (files: SheetFile[]) => void; use: ProductUse | undefined }) {
+export function DeliveryPanel(props: {
+  productId: string | null;
+  files: SheetFile[];
+  onFiles: (change: (files: SheetFile[]) => SheetFile[]) => void;
+  use: ProductUse | undefined;
+}) {
   const field = useSheetFields();
   const { watch } = useFormContext<ProductDraft>();
   const [isBundle, keys] = watch(['isBundle', 'keys']);
@@ -56,10 +61,12 @@ export function DeliveryPanel(props: { productId: string | null; files: SheetFil
   );
 }
 
-function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetFile[]) => void }) {
+function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (change: (files: SheetFile[]) => SheetFile[]) => void }) {
   const { watch } = useFormContext<ProductDraft>();
   const editions = watch('editions');
-  const { busy, problemWords, send } = useUpload<Omit<SheetFile, 'only'>>('downloads');
+  const { busy, problemWords, send } = useUpload<Omit<SheetFile, 'only'>>('downloads', (added) =>
+    onFiles((present) => [...present, ...added.map((file) => ({ ...file, only: null }))]),
+  );
   const scopes = editions.flatMap((edition, index) => [
     ...(editions.length > 1 ? [{ id: edition.id, words: `Only with ${edition.name || `edition ${index + 1}`}` }] : []),
     ...(edition.prices.length > 1
@@ -69,14 +76,12 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
         }))
       : []),
   ]);
-  async function receive(chosen: File[]) {
-    const added = await send(chosen);
-    if (added.length > 0) onFiles([...files, ...added.map((file) => ({ ...file, only: null }))]);
-  }
   const swap = (index: number, other: number) => {
-    const next = [...files];
-    [next[index], next[other]] = [next[other] as SheetFile, next[index] as SheetFile];
-    onFiles(next);
+    onFiles((present) => {
+      const next = [...present];
+      [next[index], next[other]] = [next[other] as SheetFile, next[index] as SheetFile];
+      return next;
+    });
   };
   return (
     <div>
@@ -92,7 +97,9 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
                 aria-label={`Who receives ${file.name}`}
                 className="rounded-md border border-[#98a5a1] bg-white px-2 min-h-8.5 max-w-64"
                 value={file.only ?? ''}
-                onChange={(event) => onFiles(files.map((other) => (other.id === file.id ? { ...other, only: event.target.value || null } : other)))}
+                onChange={(event) =>
+                  onFiles((present) => present.map((other) => (other.id === file.id ? { ...other, only: event.target.value || null } : other)))
+                }
               >
                 <option value="">With every edition</option>
                 {scopes.map((scope) => (
@@ -108,20 +115,20 @@ function Files({ files, onFiles }: { files: SheetFile[]; onFiles: (files: SheetF
             <IconButton name={`Move ${file.name} down`} disabled={index === files.length - 1} onClick={() => swap(index, index + 1)}>
               <ArrowDown size={16} />
             </IconButton>
-            <IconButton name={`Remove ${file.name}`} onClick={() => onFiles(files.filter((other) => other.id !== file.id))}>
+            <IconButton name={`Remove ${file.name}`} onClick={() => onFiles((present) => present.filter((other) => other.id !== file.id))}>
               <Trash2 size={16} />
             </IconButton>
           </li>
         ))}
       </ul>
       <FormProblem>{problemWords}</FormProblem>
-      <UploadButton label="Add files" busy={busy} onFiles={receive} several />
+      <UploadButton label="Add files" busy={busy} onFiles={send} several />
     </div>
   );
 }
 
 function Keys({ productId, counts }: { productId: string | null; counts: ProductUse['keys'] | undefined }) {
-  const [text, setText] = useState('');
+  const [text, setText] = useKeptState(`keys.${productId}`, '');
   const [add, { data, error, isLoading }] = catalogApi.useAddKeysMutation();
   const task = useTask();
   if (!productId) return <p className="text-soft">Save the product once, then paste its keys here.</p>;

@@ -13,21 +13,27 @@ import { useSheetFields } from './useSheetFields';
 const MOST_PICTURES = 12;
 
 /** The product's pictures in their order: the first one leads. Dragged, or moved with Space and the arrow keys. */
-export function PicturesPanel({ ids, onChange, error }: { ids: string[]; onChange: (ids: string[]) => void; error?: string | undefined }) {
+export function PicturesPanel({
+  ids,
+  onChange,
+  error,
+}: {
+  ids: string[];
+  onChange: (change: (ids: string[]) => string[]) => void;
+  error?: string | undefined;
+}) {
   const field = useSheetFields();
-  const { busy, problemWords, send } = useUpload<{ id: string }>('pictures');
+  // Those that are there may have been moved or removed while these were on their way.
+  const { busy, problemWords, send } = useUpload<{ id: string }>('pictures', (added) =>
+    onChange((present) => [...present, ...added.map(({ id }) => id)].slice(0, MOST_PICTURES)),
+  );
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) onChange(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
+    if (over && active.id !== over.id) onChange((present) => arrayMove(present, present.indexOf(String(active.id)), present.indexOf(String(over.id))));
   };
-  async function receive(files: File[]) {
-    const added = await send(files.slice(0, MOST_PICTURES - ids.length));
-    // What did go through is kept, even if one of several was refused.
-    if (added.length > 0) onChange([...ids, ...added.map(({ id }) => id)]);
-  }
   return (
     <Panel title="Pictures">
       {ids.length === 0 ? <p className="text-soft mb-3">No pictures yet. The first one leads: on pages, at the checkout and in link previews.</p> : null}
@@ -35,7 +41,7 @@ export function PicturesPanel({ ids, onChange, error }: { ids: string[]; onChang
         <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
           <ul className="flex flex-wrap gap-3 mb-3">
             {ids.map((id, index) => (
-              <Picture key={id} id={id} index={index} onRemove={() => onChange(ids.filter((other) => other !== id))} />
+              <Picture key={id} id={id} index={index} onRemove={() => onChange((present) => present.filter((other) => other !== id))} />
             ))}
           </ul>
         </SortableContext>
@@ -47,7 +53,7 @@ export function PicturesPanel({ ids, onChange, error }: { ids: string[]; onChang
             label={ids.length > 0 ? 'Add more pictures' : 'Choose pictures'}
             accept="image/*"
             busy={busy}
-            onFiles={receive}
+            onFiles={(files) => send(files.slice(0, MOST_PICTURES - ids.length))}
             icon={ImagePlus}
             several
           />

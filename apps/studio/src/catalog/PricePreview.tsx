@@ -45,12 +45,12 @@ export function PricePreview({ path }: { path: string }) {
 function Preview({ quote, words, includesTax }: { quote: Quote; words: string; includesTax: boolean }) {
   const money = (amount: number) => formatMoney(amount, quote.currency);
   const [line] = quote.lines;
-  const wasDearer = line && line.part !== 'trial' && line.currentUnit < line.regularUnit;
+  const wasDearer = line && line.part !== 'trial' && (line.struckUnit ?? 0) > line.currentUnit;
   return (
     <aside className="rounded-md bg-ground px-4 py-3" aria-label="What buyers pay">
       <p className="text-soft">Buyers read</p>
       <p className="font-semibold mb-2">
-        {wasDearer ? <s className="text-soft font-normal mr-1.5">{formatMoney(line.regularUnit, quote.currency, { short: true })}</s> : null}
+        {wasDearer ? <s className="text-soft font-normal mr-1.5">{formatMoney(line.struckUnit ?? 0, quote.currency, { short: true })}</s> : null}
         {words}
       </p>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-0.5 figures">

@@ -8,6 +8,7 @@ import { useLocation, useNavigate, useParams } from 'react-router';
 import { type Problem, problemOf } from '../base/api';
 import { formatClock } from '../base/format';
 import { forgetDraft, readDraft as readKept, useKeptDraft } from '../base/keptDraft';
+import { useAfterUploads } from '../base/uploadsUnderWay';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
@@ -27,6 +28,7 @@ import { PicturesPanel } from './PicturesPanel';
 import { fieldOf, type ProductDraft, readDraft, toDraft } from './productDraft';
 import { RichText } from './RichText';
 import { SalePanel } from './SalePanel';
+import { archivedWords, type Done } from './UndoNotice';
 import { UsePanel } from './UsePanel';
 import { useSheetFields } from './useSheetFields';
 
@@ -93,7 +95,8 @@ function ProductSheet({ product, shop, use, isFirst }: SheetOf) {
   function say(errors: Record<string, string>) {
     for (const [path, message] of Object.entries(errors)) setError(path as 'name', { message });
     const marked = [...document.querySelectorAll<HTMLElement>('main [name]')].find((field) => (field.getAttribute('name') ?? '') in errors);
-    marked?.focus();
+    // What was folded opens first.
+    requestAnimationFrame(() => marked?.focus());
   }
 
   async function save(draft: ProductDraft) {
@@ -123,18 +126,20 @@ function ProductSheet({ product, shop, use, isFirst }: SheetOf) {
   }
 
   const touch =
-    <T,>(set: (value: T) => void) =>
-    (value: T) => {
-      set(value);
+    <T,>(set: (change: (value: T) => T) => void) =>
+    (change: (value: T) => T) => {
+      set(change);
       setBeside(true);
     };
+  const saving = useAfterUploads(handleSubmit(save));
+  const isSaving = formState.isSubmitting || saving.isWaiting;
   return (
     <Page
       title={product ? productLabel(product) : 'Add a product'}
       actions={
         product ? (
           <>
-            {product.archivedAt === null ? null : <Badge tone="way">Archived</Badge>}
+            {product.archivedAt === null ? null : <Badge tone="plain">Archived</Badge>}
             <Button
               onClick={async () => {
                 const copy = await duplicate(product.id)
@@ -162,10 +167,14 @@ function ProductSheet({ product, shop, use, isFirst }: SheetOf) {
       }
     >
       {archiving && product ? (
-        <ArchiveDialog ids={[product.id]} onClose={() => setArchiving(false)} onDone={() => void navigate('/catalog', { state: { archived: [product.id] } })} />
+        <ArchiveDialog
+          ids={[product.id]}
+          onClose={() => setArchiving(false)}
+          onDone={(undo) => void navigate('/catalog', { state: { done: { words: archivedWords(1), undo } satisfies Done } })}
+        />
       ) : null}
       <FormProvider {...form}>
-        <form noValidate onSubmit={handleSubmit(save)} className="grid xl:grid-cols-[minmax(0,1fr)_11rem] gap-6 items-start">
+        <form noValidate onSubmit={saving.onSubmit} className="grid xl:grid-cols-[minmax(0,1fr)_11rem] gap-6 items-start">
           <div>
             <DraftNotice
               shown={isBack}
@@ -195,15 +204,21 @@ function ProductSheet({ product, shop, use, isFirst }: SheetOf) {
               {use && product ? <UsePanel productId={product.id} use={use} /> : null}
             </div>
             <div className="sticky bottom-0 z-20 flex flex-wrap items-center gap-3 py-3 bg-ground border-t border-line">
-              <Button look="main" type="submit" disabled={formState.isSubmitting}>
+              <Button look="main" type="submit" disabled={isSaving}>
                 {product ? 'Save' : 'Add the product'}
               </Button>
-              <span role="status" className={changed ? 'text-soft' : 'text-go font-semibold'}>
-                {changed ? 'Not saved yet' : savedAt ? `Saved ${formatClock(savedAt, timeZone)}` : ''}
+              <span role="status" className={changed || isSaving ? 'text-soft' : 'text-go font-semibold'}>
+                {saving.isWaiting
+                  ? 'Will be saved once the upload is complete'
+                  : changed
+                    ? 'Not saved yet'
+                    : savedAt
+                      ? `Saved ${formatClock(savedAt, timeZone)}`
+                      : ''}
               </span>
-              {problem ? (
+              {(problem?.title ?? saving.problem) ? (
                 <span role="alert" className="text-stop font-semibold">
-                  {problem.title}
+                  {problem?.title ?? saving.problem}
                 </span>
               ) : null}
             </div>

@@ -1,5 +1,6 @@
 import type {
-  BulkChange,
+  Bulk,
+  Changed,
   ImportReport,
   KeysAdded,
   LiveUse,
@@ -55,10 +56,15 @@ export const catalogApi = api.injectEndpoints({
       query: (id) => ({ url: `/products/${id}/duplicate`, method: 'POST', body: {} }),
       invalidatesTags: ['Product'],
     }),
-    changeProducts: build.mutation<{ changed: number }, { ids: string[]; change: BulkChange }>({
+    changeProducts: build.mutation<Changed, Bulk>({
       query: (body) => ({ url: '/products/bulk', method: 'POST', body }),
       invalidatesTags: ['Product', 'Funnel'],
     }),
+    undoChange: build.mutation<Changed, Bulk[]>({
+      query: (undo) => ({ url: '/products/bulk/undo', method: 'POST', body: { undo } }),
+      invalidatesTags: ['Product', 'Funnel'],
+    }),
+    productIds: build.query<{ ids: string[] }, ProductAsk>({ query: (ask) => withQuery('/products/ids', ask), providesTags: ['Product'] }),
     addKeys: build.mutation<KeysAdded, { id: string; keys: string; task: string }>({
       query: ({ id, ...body }) => ({ url: `/products/${id}/keys`, method: 'POST', body }),
       invalidatesTags: ['Product'],

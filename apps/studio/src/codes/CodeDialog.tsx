@@ -3,7 +3,7 @@ import type { ShopView } from '@ruta/core/pricing';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { problemOf } from '../base/api';
-import { ProductChecks } from '../catalog/ProductChecks';
+import { ProductsChooser } from '../catalog/ProductsChooser';
 import { Button } from '../ui/Button';
 import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
@@ -75,7 +75,7 @@ export function CodeDialog({ row, shop, onClose }: { row: CodeRow | null; shop: 
         {scope === 'products' ? (
           <fieldset>
             <legend className="font-semibold mb-1">Which products?</legend>
-            <ProductChecks ids={productIds} onChange={(ids) => setValue('productIds', ids, { shouldDirty: true })} />
+            <ProductsChooser ids={productIds} onChange={(ids) => setValue('productIds', ids, { shouldDirty: true })} />
             {wrong.productIds ? (
               <p role="alert" className="mt-1 text-stop font-semibold">
                 {wrong.productIds.message}

@@ -1,11 +1,11 @@
 import { type Condition, describe } from '@ruta/core/conditions';
 import type { FactNames } from '@ruta/core/facts';
 import { Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Button, IconButton } from '../ui/Button';
 import { conditionsApi } from './api';
 import { changePart, conditionOf, type Draft, emptyGroup, type Group, groupOf, isWholeTest, partId } from './draft';
-import { FACT_NAMES, type FactName, newTest } from './newTest';
+import { ALL_FACTS, FACT_NAMES, type FactName, newTest } from './newTest';
 import { TestFields } from './TestFields';
 
 interface EditorProps {
@@ -15,17 +15,19 @@ interface EditorProps {
   onChange: (condition: Condition | null) => void;
   names: FactNames;
   currency: string;
-  /** What a new question about a product asks for. */
-  productId: string;
   /** What an empty condition means. */
   everybody?: string;
+  /** What can be asked here; everything without it. */
+  facts?: readonly FactName[];
+  /** Says how many it holds for, in place of how many of the latest buyers. */
+  counted?: (condition: Condition) => ReactNode;
 }
 
 /**
  * The one editor of conditions: questions in groups of all, any or none, in plain words as they are put together. What is
  * not whole yet stays in the editor and decides nothing.
  */
-export function ConditionEditor({ label, value, onChange, names, currency, productId, everybody = 'Everybody' }: EditorProps) {
+export function ConditionEditor({ label, value, onChange, names, currency, everybody = 'Everybody', facts = ALL_FACTS, counted }: EditorProps) {
   const [draft, setDraft] = useState({ group: groupOf(value), of: JSON.stringify(value) });
   // Changed elsewhere, by undo or another window: the editor follows.
   const group = draft.of === JSON.stringify(value) ? draft.group : groupOf(value);
@@ -48,8 +50,8 @@ export function ConditionEditor({ label, value, onChange, names, currency, produ
           </>
         )}
       </p>
-      {condition ? <Matches condition={condition} /> : null}
-      <GroupFields group={group} change={change} currency={currency} productId={productId} isRoot />
+      {condition ? (counted?.(condition) ?? <Matches condition={condition} />) : null}
+      <GroupFields facts={facts} group={group} change={change} currency={currency} isRoot />
     </fieldset>
   );
 }
@@ -67,9 +69,18 @@ function Matches({ condition }: { condition: Condition }) {
   );
 }
 
-function GroupFields(props: { group: Group; change: (group: Group) => void; currency: string; productId: string; isRoot?: boolean; remove?: () => void }) {
-  const { group, change, currency, productId, isRoot = false } = props;
-  const addTest = (fact: FactName) => change({ ...group, parts: [...group.parts, { kind: 'test', id: partId(), test: newTest(fact, productId) }] });
+interface GroupProps {
+  group: Group;
+  change: (group: Group) => void;
+  currency: string;
+  facts: readonly FactName[];
+  isRoot?: boolean;
+  remove?: () => void;
+}
+
+function GroupFields(props: GroupProps) {
+  const { group, change, currency, facts, isRoot = false } = props;
+  const addTest = (fact: FactName) => change({ ...group, parts: [...group.parts, { kind: 'test', id: partId(), test: newTest(fact) }] });
   const set = (id: string, next: Draft | null) => change(changePart(group, id, () => next));
   return (
     <div className={isRoot ? 'grid gap-2' : 'grid gap-2 border-l-3 border-experiment pl-3'}>
@@ -94,14 +105,7 @@ function GroupFields(props: { group: Group; change: (group: Group) => void; curr
       ) : null}
       {group.parts.map((part) =>
         part.kind === 'group' ? (
-          <GroupFields
-            key={part.id}
-            group={part}
-            currency={currency}
-            productId={productId}
-            change={(next) => set(part.id, next)}
-            remove={() => set(part.id, null)}
-          />
+          <GroupFields key={part.id} facts={facts} group={part} currency={currency} change={(next) => set(part.id, next)} remove={() => set(part.id, null)} />
         ) : (
           <div key={part.id} className="rounded-md border border-line bg-white p-2.5 grid gap-2" data-question={part.test.fact}>
             <div className="flex items-center gap-2">
@@ -109,11 +113,11 @@ function GroupFields(props: { group: Group; change: (group: Group) => void; curr
                 aria-label="What is asked"
                 value={part.test.fact}
                 className="rounded-md border border-line bg-white px-2 py-1 font-semibold min-w-0 flex-1"
-                onChange={(event) => set(part.id, { ...part, test: newTest(event.target.value as FactName, productId) })}
+                onChange={(event) => set(part.id, { ...part, test: newTest(event.target.value as FactName) })}
               >
-                {Object.entries(FACT_NAMES).map(([fact, name]) => (
+                {[...new Set([...facts, part.test.fact])].map((fact) => (
                   <option key={fact} value={fact}>
-                    {name}
+                    {FACT_NAMES[fact]}
                   </option>
                 ))}
               </select>
@@ -127,7 +131,7 @@ function GroupFields(props: { group: Group; change: (group: Group) => void; curr
         ),
       )}
       <div className="flex flex-wrap gap-2">
-        <Button look="quiet" onClick={() => addTest('bought')}>
+        <Button look="quiet" onClick={() => addTest(facts[0] ?? 'bought')}>
           <Plus size={15} aria-hidden="true" /> {group.parts.length === 0 && isRoot ? 'Ask something' : 'Question'}
         </Button>
         {group.parts.length > 0 ? (

@@ -1,9 +1,9 @@
-import { productLabel } from '@ruta/core/catalog';
 import type { FactTest } from '@ruta/core/facts';
 import { allCountries } from '@ruta/core/shop';
 import { type ComponentType, useState } from 'react';
 import { catalogApi } from '../catalog/api';
-import { useProductChoices } from '../catalog/ProductSelect';
+import { ProductChooser } from '../catalog/ProductChooser';
+import { StepChooser } from '../funnel/StepChooser';
 import { AmountField } from '../ui/AmountField';
 import { SelectField, TextField } from '../ui/Field';
 import type { FactName } from './newTest';
@@ -20,7 +20,6 @@ interface TestProps<Test extends FactTest> {
 const ROLES = { main: 'as the main thing', bump: 'as a bump', upsell: 'as an upsell', downsell: 'as a downsell' } as const;
 
 function Purchase({ test, change }: TestProps<Of<'bought'> | Of<'owned'>>) {
-  const { rows = [] } = useProductChoices();
   const { what } = test;
   const [productId, setProductId] = useState('productId' in what ? what.productId : '');
   const { data: product } = catalogApi.useProductQuery(productId, { skip: productId === '' });
@@ -38,7 +37,7 @@ function Purchase({ test, change }: TestProps<Of<'bought'> | Of<'owned'>>) {
               ? { by: 'category', category: '' }
               : event.target.value === 'tag'
                 ? { by: 'tag', tag: '' }
-                : { by: 'product', productId: productId || (rows[0]?.id ?? '') },
+                : { by: 'product', productId },
           )
         }
       >
@@ -52,21 +51,15 @@ function Purchase({ test, change }: TestProps<Of<'bought'> | Of<'owned'>>) {
         <TextField label="Tag" value={what.tag} onChange={(event) => set({ by: 'tag', tag: event.target.value })} />
       ) : (
         <>
-          <SelectField
+          <ProductChooser
             label="Product"
             value={productId}
-            onChange={(event) => {
-              setProductId(event.target.value);
-              set({ by: 'product', productId: event.target.value });
+            {...(exact && productId === '' ? { hint: 'An edition or a price of it was chosen. Choose the product to see which.' } : {})}
+            onChange={(id) => {
+              setProductId(id);
+              set({ by: 'product', productId: id });
             }}
-          >
-            {productId === '' ? <option value="">{exact ? 'As chosen below' : 'Choose one'}</option> : null}
-            {rows.map((row) => (
-              <option key={row.id} value={row.id}>
-                {productLabel(row)}
-              </option>
-            ))}
-          </SelectField>
+          />
           {editions.some((edition) => edition.prices.length > 1) || editions.length > 1 ? (
             <SelectField
               label="Exactly"
@@ -178,6 +171,15 @@ const HOURS = Array.from({ length: 24 }, (_, hour) => hour);
 const FIELDS: { [Fact in FactName]: ComponentType<TestProps<Of<Fact>>> } = {
   bought: Purchase,
   owned: Purchase,
+  declined: ({ test, change }) => (
+    <StepChooser
+      label="Offer"
+      kinds={['offer']}
+      none="any offer of this order"
+      value={test.stepId ?? ''}
+      onChange={(stepId) => change(stepId ? { fact: 'declined', stepId } : { fact: 'declined' })}
+    />
+  ),
   orderTotal: ({ test, change, currency }) => (
     <>
       <SelectField label="Is" value={test.operator} onChange={(event) => change({ ...test, operator: event.target.value as 'under' })}>
@@ -239,6 +241,13 @@ const FIELDS: { [Fact in FactName]: ComponentType<TestProps<Of<Fact>>> } = {
     <SelectField label="Is" value={String(test.returning)} onChange={(event) => change({ ...test, returning: event.target.value === 'true' })}>
       <option value="true">came back</option>
       <option value="false">here for the first time</option>
+    </SelectField>
+  ),
+  saw: ({ test, change }) => <StepChooser label="Page" value={test.stepId} onChange={(stepId) => change({ fact: 'saw', stepId })} />,
+  openedCheckout: ({ test, change }) => (
+    <SelectField label="Has" value={String(test.opened)} onChange={(event) => change({ ...test, opened: event.target.value === 'true' })}>
+      <option value="true">opened the checkout</option>
+      <option value="false">not opened the checkout</option>
     </SelectField>
   ),
   hour: ({ test, change }) => (

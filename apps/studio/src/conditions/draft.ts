@@ -47,11 +47,19 @@ function conditionPart(draft: Draft): Condition | null {
 export function conditionOf(group: Group): Condition | null | undefined {
   const condition = conditionPart(group);
   if (condition === null) return null;
-  return ConditionSchema.safeParse(condition).success ? condition : undefined;
+  return isWhole(group) && ConditionSchema.safeParse(condition).success ? condition : undefined;
 }
 
+const isWhole = (draft: Draft): boolean => (draft.kind === 'test' ? isWholeTest(draft.test) : draft.parts.every(isWhole));
+
+/** Whether what only the seller knows is still to be chosen. */
+const lacksChoice = (test: FactTest): boolean =>
+  ('countries' in test && test.countries.length === 0) ||
+  ('what' in test && Object.values(test.what).includes('')) ||
+  (test.fact === 'saw' && test.stepId === '');
+
 /** Whether one question is whole. */
-export const isWholeTest = (test: FactTest): boolean => ConditionSchema.safeParse(test).success;
+export const isWholeTest = (test: FactTest): boolean => ConditionSchema.safeParse(test).success && !lacksChoice(test);
 
 /** A draft with one part of it changed, or taken out where `change` gives nothing. */
 export function changePart(group: Group, id: string, change: (part: Draft) => Draft | null): Group {

@@ -9,6 +9,7 @@ import { CheckoutElsewhere } from './CheckoutElsewhere';
 import { Conversions } from './Conversions';
 import { LeadSources } from './LeadSources';
 import { OutsidePages } from './OutsidePages';
+import { UnknownCharges } from './UnknownCharges';
 import { Webhooks } from './Webhooks';
 
 export function ConnectionsPage() {
@@ -20,12 +21,13 @@ export function ConnectionsPage() {
   if (!quayside || !porch || !shop) return <Waiting error={error} retry={refetch} />;
   return (
     <Page title="Connections" narrow>
+      <UnknownCharges timeZone={shop.settings.timeZone} />
       <Panel>
         <div className="flex items-start gap-4">
           <CreditCard size={26} className="mt-1" aria-hidden="true" />
           <div className="flex-1">
             <h2 className="flex items-center gap-3">
-              Quayside, cards {quayside.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
+              Quayside, cards {quayside.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="plain">Not connected</Badge>}
             </h2>
             <p className="text-soft mb-2">Takes cards at the checkout. The card number goes from the buyer straight to Quayside and never through your shop.</p>
             {quayside.connected ? (
@@ -49,7 +51,7 @@ export function ConnectionsPage() {
           <GraduationCap size={26} className="mt-1" aria-hidden="true" />
           <div className="flex-1">
             <h2 className="flex items-center gap-3">
-              Studyporch, courses {porch.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="way">Not connected</Badge>}
+              Studyporch, courses {porch.connected ? <Badge tone="go">Connected</Badge> : <Badge tone="plain">Not connected</Badge>}
             </h2>
             <p className="text-soft mb-2">Buyers of a product with a course are enrolled there as soon as they have paid.</p>
             {porch.connected ? (

@@ -11,7 +11,7 @@ import { Badge } from '../ui/Page';
 import { connectionsApi } from './api';
 
 const STATES = { sent: 'Taken', waiting: 'Still tried', failed: 'Not taken', withheld: 'Withheld' } as const satisfies Record<MessageState, string>;
-const TONES = { sent: 'go', waiting: 'way', failed: 'stop', withheld: 'plain' } as const;
+const TONES = { sent: 'go', waiting: 'info', failed: 'stop', withheld: 'plain' } as const;
 const POLL_MS = 3000;
 
 interface Receiver {

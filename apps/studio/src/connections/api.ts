@@ -3,6 +3,7 @@ import type { ConversionRule, NewConversionRule, RuleChoices } from '@ruta/core/
 import type { LeadSource, MadeLeadSource, NewLeadSource } from '@ruta/core/leads';
 import type { ListPage } from '@ruta/core/lists';
 import type { Message, MessageListQuery } from '@ruta/core/messages';
+import type { UnknownCharge } from '@ruta/core/payments';
 import type { NewWebhook, Webhook, WebhookChange, WebhookSecret } from '@ruta/core/webhooks';
 import { api, withQuery } from '../base/api';
 import { PAGING } from '../lists/list';
@@ -16,6 +17,15 @@ export const connectionsApi = api.injectEndpoints({
     connect: build.mutation<Connection, Service>({
       query: (service) => ({ url: `/connections/${service}`, method: 'POST', body: {} }),
       invalidatesTags: ['Connection', 'Funnel', 'Today'],
+    }),
+    unknownCharges: build.query<UnknownCharge[], void>({ query: () => '/connections/unknown-charges', providesTags: ['Connection'] }),
+    refundUnknown: build.mutation<UnknownCharge[], string>({
+      query: (id) => ({ url: `/connections/unknown-charges/${id}/refund`, method: 'POST', body: {} }),
+      invalidatesTags: ['Connection', 'Today'],
+    }),
+    dealtWith: build.mutation<UnknownCharge[], string>({
+      query: (id) => ({ url: `/connections/unknown-charges/${id}/dealt-with`, method: 'POST', body: {} }),
+      invalidatesTags: ['Connection', 'Today'],
     }),
     leadSources: build.query<LeadSource[], void>({ query: () => '/lead-sources', providesTags: ['Connection'] }),
     addLeadSource: build.mutation<MadeLeadSource, NewLeadSource>({

@@ -64,7 +64,7 @@ export function ContactPage() {
             <p>{contact.email}</p>
             {contact.country ? <p className="text-soft">{countryName(contact.country)}</p> : null}
             <p className="text-soft">Contact since {formatTime(contact.createdAt, timeZone)}</p>
-            {contact.campaign ? <p className="text-soft">Came from {Object.values(contact.campaign).join(', ')}</p> : null}
+            {contact.campaign ? <p className="text-soft">Source: {Object.values(contact.campaign).join(', ')}</p> : null}
             <Quality contact={contact} />
             <Tags contact={contact} />
             {contact.answers.length > 0 ? (

@@ -4,14 +4,20 @@ import type { ListPage } from '@ruta/core/lists';
 import { api, withQuery } from '../base/api';
 import { type ListAsk, PAGING } from '../lists/list';
 
+/** What the list of contacts is asked for: with a condition as JSON, only those for whom it holds. */
+type ContactAsk = ListAsk & { condition?: string };
+
 export const contactsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    contacts: build.infiniteQuery<ListPage<ContactRow>, ListAsk, string | null>({
+    contacts: build.infiniteQuery<ListPage<ContactRow>, ContactAsk, string | null>({
       query: ({ queryArg, pageParam }) => withQuery('/contacts', { ...queryArg, after: pageParam }),
       infiniteQueryOptions: PAGING,
       providesTags: ['Contact'],
     }),
-    contactCount: build.query<{ count: number }, ListAsk>({ query: (ask) => withQuery('/contacts/count', ask), providesTags: ['Contact'] }),
+    contactCount: build.query<{ count: number }, ContactAsk>({
+      query: ({ search, condition }) => withQuery('/contacts/count', { search, condition }),
+      providesTags: ['Contact'],
+    }),
     contact: build.query<ContactDetail, string>({ query: (id) => `/contacts/${id}`, providesTags: ['Contact'] }),
     appointments: build.infiniteQuery<ListPage<AppointmentRow>, ListAsk & { list: AppointmentList }, string | null>({
       query: ({ queryArg, pageParam }) => withQuery('/appointments', { ...queryArg, after: pageParam }),

@@ -57,7 +57,7 @@ function DomainPanel({ domain, funnels, timeZone }: { domain: Domain; funnels: N
     <Panel>
       <header className="flex flex-wrap items-center gap-3 mb-3">
         <h2 className="wrap-anywhere">{domain.host}</h2>
-        <Badge tone={isReady ? 'go' : 'way'}>{isReady ? 'Leads here' : 'Waits for its entries'}</Badge>
+        <Badge tone={isReady ? 'go' : 'care'}>{isReady ? 'Leads here' : 'Waits for its entries'}</Badge>
         {isReady ? (
           <ButtonAnchor className="ml-auto" href={openedAs(domain.address)} target="_blank" rel="noreferrer">
             <ExternalLink size={16} aria-hidden="true" /> Open it

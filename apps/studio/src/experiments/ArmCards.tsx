@@ -5,6 +5,7 @@ import { useMemo } from 'react';
 import { funnelApi } from '../funnel/api';
 import { studioContext } from '../page/studioContext';
 import { ButtonLink } from '../ui/Button';
+import { Notice } from '../ui/Notice';
 import { PagePicture } from '../ui/PagePicture';
 import { experimentsApi } from './api';
 
@@ -43,9 +44,9 @@ export function ArmCards({ test, shop }: { test: ExperimentView; shop: ShopView 
         ))}
       </ul>
       {test.hasChanges ? (
-        <p role="status" className="mt-3 rounded-md bg-way-tint px-3 py-2">
+        <Notice tone="info" role="status" className="mt-3">
           The arms or settings were changed since this round began. Visitors see the round as it began; a new one shows the changes, and counts from zero.
-        </p>
+        </Notice>
       ) : null}
     </section>
   );

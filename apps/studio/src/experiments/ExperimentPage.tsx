@@ -3,6 +3,7 @@ import type { ShopView } from '@ruta/core/pricing';
 import { ExternalLink } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { formatTime } from '../base/format';
+import { openedAs } from '../base/openedAs';
 import { shopApi } from '../shop/api';
 import { Badge, Page, Waiting } from '../ui/Page';
 import { ArmCards } from './ArmCards';
@@ -32,13 +33,13 @@ function Shown({ test, shop }: { test: ExperimentView; shop: ShopView }) {
   return (
     <Page title={test.name} actions={<TestActions test={test} />}>
       <p className="-mt-3 mb-4 flex flex-wrap items-center gap-x-3 gap-y-1 text-soft">
-        <Badge tone={test.state === 'running' ? 'way' : 'plain'}>{STATE_WORDS[test.state]}</Badge>
+        <Badge tone={test.state === 'running' ? 'experiment' : 'plain'}>{STATE_WORDS[test.state]}</Badge>
         <Link to={`/funnels/${test.funnel.id}/page/${test.step.id}`} className="underline">
           {test.step.name}
         </Link>
         <span>of {test.funnel.name}</span>
         {test.step.address ? (
-          <a href={test.step.address} target="_blank" rel="noreferrer" className="inline-flex items-center gap-1 text-info underline">
+          <a href={openedAs(test.step.address)} target="_blank" rel="noreferrer" className="inline-flex items-center gap-1 text-info underline">
             {test.step.address} <ExternalLink size={14} aria-hidden="true" />
           </a>
         ) : null}

@@ -1,6 +1,6 @@
 import type { ExperimentView } from '@ruta/core/experiments';
-import { TriangleAlert } from 'lucide-react';
 import { formatAmount, formatCount, formatRate } from '../base/format';
+import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Page';
 
 /** What a test takes, before it starts: how it goes today, how many visitors and weeks the difference needs, and what speaks against it. */
@@ -32,7 +32,14 @@ export function PlanPanel({ test, currency }: { test: ExperimentView; currency: 
               {lately} <span className="figures">{formatCount(baseline.visitors)}</span> visitors came to{' '}
               {test.stops.length > 0 ? test.stops.map(({ name }) => `“${name}”`).join(', ') : `“${test.step.name}”`},{' '}
               <span className="figures">{formatCount(Math.round(baseline.dailyEntrants))}</span> a day, and {now}. To find a difference of{' '}
-              <span className="figures">{Math.round(change * 1000) / 10} %</span> four times out of five, and be fooled by chance in one of twenty.
+              <span className="figures">{Math.round(change * 1000) / 10} %</span> four times out of five, and be fooled by chance in one of twenty, looked at as
+              often as you like.
+              {plan && plan.plainPerArm < plan.perArm ? (
+                <>
+                  {' '}
+                  Looked at once, at the end, <span className="figures">{formatCount(plan.plainPerArm)}</span> in each would do.
+                </>
+              ) : null}
             </p>
           ) : null}
         </>
@@ -42,8 +49,8 @@ export function PlanPanel({ test, currency }: { test: ExperimentView; currency: 
           <h3 className="font-semibold mb-1">{isRunning ? 'A new round waits for' : 'Before it can start'}</h3>
           <ul className="grid gap-2" data-hindrances={hindrances.length}>
             {hindrances.map((words) => (
-              <li key={words} className="flex gap-3 rounded-md bg-stop-tint px-3 py-2 wrap-anywhere">
-                <TriangleAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" /> {words}
+              <li key={words}>
+                <Notice tone="stop">{words}</Notice>
               </li>
             ))}
           </ul>
@@ -52,8 +59,8 @@ export function PlanPanel({ test, currency }: { test: ExperimentView; currency: 
       {warnings.length > 0 ? (
         <ul className="grid gap-2" data-warnings={warnings.length}>
           {warnings.map((words) => (
-            <li key={words} className="flex gap-3 rounded-md bg-way-tint px-3 py-2 wrap-anywhere">
-              <TriangleAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" /> {words}
+            <li key={words}>
+              <Notice tone="care">{words}</Notice>
             </li>
           ))}
         </ul>

@@ -153,7 +153,6 @@ export function SettingsPanel({ test, shop }: { test: ExperimentView; shop: Shop
               onChange={(condition) => setValue('audience', condition, { shouldDirty: true })}
               names={namesFor(funnel, shop.settings.currency)}
               currency={shop.settings.currency}
-              productId={Object.keys(funnel.products)[0] ?? ''}
             />
           </div>
         ) : null}

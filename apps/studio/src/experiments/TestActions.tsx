@@ -5,6 +5,7 @@ import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Modal } from '../ui/Modal';
+import { Notice } from '../ui/Notice';
 import { experimentsApi } from './api';
 
 /** What can be done with a test as it stands: started, begun anew, ended, forgotten. */
@@ -53,9 +54,9 @@ function StartDialog({ test, onClose }: { test: ExperimentView; onClose: () => v
         </p>
         {isAgain ? <p>What was counted so far stays readable; the new round counts from zero.</p> : null}
         {test.warnings.map((warning) => (
-          <p key={warning} className="rounded-md bg-way-tint px-3 py-2">
+          <Notice tone="care" key={warning}>
             {warning}
-          </p>
+          </Notice>
         ))}
         <FormProblem>{refused ? [refused.title, ...refused.errors.map(({ message }) => message)].join(' ') : null}</FormProblem>
         <div className="flex gap-3">
@@ -108,9 +109,7 @@ function EndDialog({ test, onClose }: { test: ExperimentView; onClose: () => voi
           ))}
         </fieldset>
         {isProved || isOriginal ? null : (
-          <p className="rounded-md bg-way-tint px-3 py-2">
-            Nothing is proved of this arm. You can put it in place; the history will say that it was your choice, not the test’s.
-          </p>
+          <Notice tone="care">Nothing is proved of this arm. You can put it in place; the history will say that it was your choice, not the test’s.</Notice>
         )}
         {isOriginal && !proved && decision?.kind === 'go-on' ? <p className="text-soft">Nothing is proved yet. Left alone, the test ends by itself.</p> : null}
         <FormProblem>{error ? problemOf(error).title : null}</FormProblem>

@@ -17,22 +17,20 @@ interface PictureFieldProps {
 
 /** Uploads a picture or takes one that was uploaded before, and shows the one that is there. */
 export function PictureField({ label, fileId, onChoose, onKnown }: PictureFieldProps) {
-  const { busy, problemWords, send } = useUpload<PictureInfo>('pictures');
+  const { busy, problemWords, send } = useUpload<PictureInfo>('pictures', ([picture]) => {
+    if (picture) take(picture);
+  });
   const [isLooking, setLooking] = useState(false);
   const take = (picture: PictureInfo) => {
     onKnown?.(picture);
     onChoose(picture.id);
   };
-  async function receive(files: File[]) {
-    const [picture] = await send(files);
-    if (picture) take(picture);
-  }
   return (
     <div>
       <p className="font-semibold mb-1">{label}</p>
       {fileId ? <img src={`/media/${fileId}/480.webp`} alt="" className="rounded-md border border-line mb-2 max-h-32 object-cover" /> : null}
       <div className="flex flex-wrap gap-2">
-        <UploadButton label={fileId ? 'Swap' : 'Choose a picture'} accept="image/*" busy={busy} icon={ImagePlus} onFiles={receive} />
+        <UploadButton label={fileId ? 'Swap' : 'Choose a picture'} accept="image/*" busy={busy} icon={ImagePlus} onFiles={send} />
         <Button look="quiet" onClick={() => setLooking(true)}>
           Uploaded before
         </Button>

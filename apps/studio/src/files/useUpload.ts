@@ -1,6 +1,8 @@
 import { useState } from 'react';
+import { flushSync } from 'react-dom';
 import { type Problem, problemOf } from '../base/api';
 import { type UploadProgress, upload } from '../base/upload';
+import { beginUpload } from '../base/uploadsUnderWay';
 import { shrinkPicture } from './shrinkPicture';
 
 const asProblem = (thrown: unknown): Problem => (Array.isArray((thrown as Problem | undefined)?.errors) ? (thrown as Problem) : problemOf(thrown));
@@ -13,13 +15,15 @@ export function progressWords({ stage, share }: UploadProgress, of: string): str
 
 /**
  * Sends files one after the other, large pictures made smaller before, and tells how far they are.
- * What went through is given back even if one of several was refused; why is in `problem`.
+ * @param take is given what went through, even if one of several was refused; why is in `problem`
  */
-export function useUpload<T>(kind: 'pictures' | 'downloads' | 'videos') {
+export function useUpload<T>(kind: 'pictures' | 'downloads' | 'videos', take: (sent: T[]) => void) {
   const [busy, setBusy] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  async function send(files: readonly File[]): Promise<T[]> {
+  async function send(files: readonly File[]): Promise<void> {
     const sent: T[] = [];
+    const end = beginUpload();
+    let wentThrough = true;
     setProblem(null);
     try {
       for (const [index, file] of files.entries()) {
@@ -29,10 +33,15 @@ export function useUpload<T>(kind: 'pictures' | 'downloads' | 'videos') {
         sent.push(await upload<T>(kind, ready, (progress) => setBusy(progressWords(progress, of))));
       }
     } catch (thrown) {
+      wentThrough = false;
       setProblem(asProblem(thrown));
     }
-    setBusy(null);
-    return sent;
+    // A form that waits for this upload is saved with it: it stands in its place before the upload is over.
+    flushSync(() => {
+      setBusy(null);
+      if (sent.length > 0) take(sent);
+    });
+    end(wentThrough);
   }
   return { busy, problem, problemWords: problem ? (problem.errors[0]?.message ?? problem.title) : null, send };
 }

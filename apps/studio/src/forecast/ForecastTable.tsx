@@ -1,4 +1,4 @@
-import { type Forecast, type ForecastBasis, type ForecastInput, meanRate, type Rate, type Scenario } from '@ruta/core/forecast';
+import { type Forecast, type ForecastBasis, type ForecastInput, meanRate, type Rate, type Scenario, seenRate } from '@ruta/core/forecast';
 import { type Currency, toDecimal } from '@ruta/core/money';
 import { Plus, X } from 'lucide-react';
 import { formatAmount, formatCount } from '../base/format';
@@ -89,7 +89,8 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
           {rowsOf(input, scenario).map((row) => {
             const stop = row.isBump ? undefined : stops.get(row.id);
             const gain = gains.get(row.id) ?? 0;
-            const share = meanRate(row.rate);
+            const share = seenRate(row.rate);
+            const reckoned = (meanRate(row.rate) * 100).toFixed(1);
             return (
               <tr key={row.id} className="border-b border-line last:border-0 align-middle">
                 <th scope="row" className={`py-1.5 pr-2 text-left max-w-96 wrap-anywhere ${row.isBump ? 'pl-9 font-normal' : 'pl-4 font-semibold'}`}>
@@ -132,6 +133,7 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
                     isChanged={row.isAdded || scenario.rates[row.id] !== undefined}
                     after="%"
                   />
+                  {reckoned === (share * 100).toFixed(1) ? null : <span className="block text-soft text-sm">reckoned with {reckoned}%</span>}
                 </td>
                 <td className="px-2 py-1.5 text-right">
                   {row.net === null ? null : (

@@ -160,21 +160,27 @@ function Figures({ forecast }: { forecast: Forecast }) {
 
 const NAMED = 3;
 
+const percent = (share: number) => `${(share * 100).toFixed(1)}%`;
+
 /** The rates of which a tenth more earns the most. */
 function WorkNext({ forecast }: { forecast: Forecast }) {
   const most = forecast.sensitivities.filter(({ change }) => change > 0).slice(0, NAMED);
   if (most.length === 0) return null;
+  const isTied = (rank: number) => forecast.sensitivities.filter((each) => each.rank === rank).length > 1;
   return (
     <section className="rounded-md border border-line bg-white px-4 py-3 mb-3">
       <h2 className="mb-1">Where to work next</h2>
       <ol className="grid gap-x-6 gap-y-1 md:grid-cols-3">
-        {most.map(({ id, name, rate, raised, change }, index) => (
+        {most.map(({ id, name, seen, rate, raised, change, rank }) => (
           <li key={id} className="min-w-0 wrap-anywhere">
             <span className="inline-grid place-items-center size-6 rounded-full border-2 border-go text-go font-bold mr-2 figures" aria-hidden="true">
-              {index + 1}
+              {rank}
             </span>
-            <span className="font-semibold">{name}</span>: from {(rate * 100).toFixed(1)} to {(raised * 100).toFixed(1)} %{' '}
-            <span className="block pl-8 text-go font-semibold figures">earns {formatAmount(change * forecast.visitors, forecast.currency)} more</span>
+            <span className="font-semibold">{name}</span>: {percent(seen) === percent(rate) ? '' : `seen ${percent(seen)}, reckoned `}from {percent(rate)} to{' '}
+            {percent(raised)}{' '}
+            <span className="block pl-8 text-go font-semibold figures">
+              earns {formatAmount(change * forecast.visitors, forecast.currency)} more{isTied(rank) ? ', the same as another' : ''}
+            </span>
           </li>
         ))}
       </ol>

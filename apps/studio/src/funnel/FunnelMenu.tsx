@@ -4,14 +4,15 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemOf } from '../base/api';
 import { Button } from '../ui/Button';
-import { FormProblem, TextField } from '../ui/Field';
+import { FormProblem } from '../ui/Field';
 import { Menu, MenuItem, MenuList, MenuTrigger } from '../ui/Menu';
 import { Modal } from '../ui/Modal';
 import { funnelApi } from './api';
 
 /** What can be done with a funnel as a whole: copied, put away, brought back. */
 export function FunnelMenu({ funnel, isArchived }: { funnel: FunnelRow; isArchived: boolean }) {
-  const [asking, setAsking] = useState<'copy' | 'archive' | null>(null);
+  const [isArchiving, setArchiving] = useState(false);
+  const navigate = useNavigate();
   const [archive, { error }] = funnelApi.useArchiveFunnelMutation();
   return (
     <>
@@ -30,10 +31,10 @@ export function FunnelMenu({ funnel, isArchived }: { funnel: FunnelRow; isArchiv
             </MenuItem>
           ) : (
             <>
-              <MenuItem onSelect={() => setAsking('copy')}>
+              <MenuItem onSelect={() => void navigate(`/funnels/new?copy=${funnel.id}`)}>
                 <Copy size={16} aria-hidden="true" /> Duplicate
               </MenuItem>
-              <MenuItem onSelect={() => setAsking('archive')}>
+              <MenuItem onSelect={() => setArchiving(true)}>
                 <Archive size={16} aria-hidden="true" /> Archive
               </MenuItem>
             </>
@@ -41,45 +42,8 @@ export function FunnelMenu({ funnel, isArchived }: { funnel: FunnelRow; isArchiv
         </MenuList>
       </Menu>
       {error ? <FormProblem>{problemOf(error).title}</FormProblem> : null}
-      {asking === 'copy' ? <CopyDialog funnel={funnel} onClose={() => setAsking(null)} /> : null}
-      {asking === 'archive' ? <ArchiveDialog funnel={funnel} onClose={() => setAsking(null)} /> : null}
+      {isArchiving ? <ArchiveDialog funnel={funnel} onClose={() => setArchiving(false)} /> : null}
     </>
-  );
-}
-
-const MOST_LETTERS = 80;
-
-function CopyDialog({ funnel, onClose }: { funnel: FunnelRow; onClose: () => void }) {
-  const [copy, { error, isLoading }] = funnelApi.useCopyFunnelMutation();
-  const [name, setName] = useState(`${funnel.name.slice(0, MOST_LETTERS - 7)} (copy)`);
-  const navigate = useNavigate();
-  return (
-    <Modal
-      open
-      onClose={onClose}
-      title={`Duplicate “${funnel.name}”`}
-      description="Every stop, route, offer and page, as a draft of its own at an address of its own."
-    >
-      <form
-        noValidate
-        className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          copy({ id: funnel.id, name })
-            .unwrap()
-            .then(({ id }) => navigate(`/funnels/${id}/map`))
-            .catch(() => undefined);
-        }}
-      >
-        <TextField label="Name of the copy" value={name} maxLength={MOST_LETTERS} autoFocus onChange={(event) => setName(event.target.value)} />
-        <FormProblem>{error ? (problemOf(error).errors[0]?.message ?? problemOf(error).title) : null}</FormProblem>
-        <div>
-          <Button look="main" type="submit" disabled={isLoading || name.trim() === ''}>
-            Duplicate it
-          </Button>
-        </div>
-      </form>
-    </Modal>
   );
 }
 

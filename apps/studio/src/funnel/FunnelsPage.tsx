@@ -83,24 +83,24 @@ function FunnelCard({ funnel, currency, isArchived }: { funnel: FunnelRow; curre
   return (
     <li className="relative rounded-md border border-line bg-white hover:border-soft">
       <Link to={`/funnels/${funnel.id}/map`} className="block px-5 py-4">
-        <span className="flex items-center gap-3 mb-3 pr-10">
+        <span className="flex flex-wrap items-center gap-x-3 gap-y-1 mb-3 pr-10">
           <span className="text-lg font-bold">{funnel.name}</span>
           {isArchived ? <Badge tone="plain">Archived</Badge> : funnel.live ? <Badge tone="go">Live</Badge> : <Badge tone="plain">Draft</Badge>}
           {funnel.productName ? <span className="text-soft">sells {funnel.productName}</span> : null}
         </span>
-        <span className="grid md:grid-cols-[minmax(0,1fr)_auto] gap-6 items-center">
-          <span className="flex items-start">
+        <span className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_auto] gap-x-6 gap-y-3 items-center">
+          <span className="flex items-start max-md:overflow-x-auto">
             {funnel.stops.map((stop, index) => (
-              <span key={stop.id} className="flex-1 min-w-0 flex flex-col items-center relative">
+              <span key={stop.id} className="flex-1 min-w-0 max-md:min-w-24 flex flex-col items-center relative">
                 {index > 0 ? <span className="absolute right-1/2 left-[-50%] top-[9px] h-1 bg-go" aria-hidden="true" /> : null}
                 <StopMark kind={stop.kind} current={false} size={20} />
                 <span className="text-soft truncate max-w-full px-1">{stop.name}</span>
               </span>
             ))}
           </span>
-          <dl className="figures flex gap-6">
+          <dl className="figures flex flex-wrap gap-x-6 gap-y-2">
             {facts.map(([name, value]) => (
-              <div key={name} className="text-right max-w-24">
+              <div key={name} className="md:text-right max-w-24">
                 <dd className="font-bold text-[1.1rem]">{value}</dd>
                 <dt className="text-soft text-[0.86rem] leading-tight">{name}</dt>
               </div>

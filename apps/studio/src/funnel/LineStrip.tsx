@@ -44,7 +44,7 @@ export function LineStrip({
                   <StopMark kind={stop.kind} current={current} size={current ? 28 : 26} />
                   {changed ? <span className="absolute -top-1 -right-2 size-2.5 rounded-full bg-info" title="Not published yet" /> : null}
                   {tested ? <FlaskConical size={15} className="absolute -top-1.5 -left-5 text-experiment" aria-hidden="true" /> : null}
-                  {problem ? <TriangleAlert size={14} className="absolute -top-1.5 -right-5 fill-way text-ink" aria-hidden="true" /> : null}
+                  {problem ? <TriangleAlert size={14} className="absolute -top-1.5 -right-5 fill-care-tint text-care" aria-hidden="true" /> : null}
                 </span>
                 <span className={`truncate max-w-full px-2 group-hover:underline ${current ? 'font-bold' : 'text-soft'}`}>
                   {stop.name}

@@ -1,6 +1,7 @@
 import type { FunnelDetail } from '@ruta/core/checks';
 import { useAppDispatch } from '../base/store';
 import { Button } from '../ui/Button';
+import { Notice } from '../ui/Notice';
 import { mapDropped, mapSendFailed, useMapState } from './mapSlice';
 import { unsavedMaps } from './unsavedMap';
 
@@ -24,15 +25,21 @@ export function MapHalt({ funnel }: { funnel: FunnelDetail }) {
     dispatch(mapSendFailed({ problem: null, halt: null }));
   };
   return (
-    <aside role="alert" className="flex flex-wrap items-center gap-3 px-5 py-2.5 bg-way-tint border-b border-line">
-      <span className="mr-auto">
-        <strong>{halt === 'conflict' ? `Somebody else has changed the same thing of “${funnel.name}” meanwhile.` : problem}</strong> {shownHere}
-        {halt === 'refused' ? ' Change it, or take it back.' : null}
-      </span>
-      <Button onClick={send}>{halt === 'conflict' ? 'Use mine' : 'Try again'}</Button>
-      <Button look={halt === 'conflict' ? 'main' : 'quiet'} onClick={drop}>
-        {halt === 'conflict' ? 'Keep theirs' : 'Drop these changes'}
-      </Button>
-    </aside>
+    <Notice
+      tone="care"
+      isBar
+      role="alert"
+      actions={
+        <>
+          <Button onClick={send}>{halt === 'conflict' ? 'Use mine' : 'Try again'}</Button>
+          <Button look={halt === 'conflict' ? 'main' : 'quiet'} onClick={drop}>
+            {halt === 'conflict' ? 'Keep theirs' : 'Drop these changes'}
+          </Button>
+        </>
+      }
+    >
+      <strong>{halt === 'conflict' ? `Somebody else has changed the same thing of “${funnel.name}” meanwhile.` : problem}</strong> {shownHere}
+      {halt === 'refused' ? ' Change it, or take it back.' : null}
+    </Notice>
   );
 }

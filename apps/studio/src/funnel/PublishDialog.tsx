@@ -1,6 +1,6 @@
-import type { FunnelDetail, StopDifferences } from '@ruta/core/checks';
+import type { FunnelDetail, Passage, StopDifferences } from '@ruta/core/checks';
 import type { ShopView } from '@ruta/core/pricing';
-import { Copy, ExternalLink, TriangleAlert } from 'lucide-react';
+import { Copy, ExternalLink } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemOf } from '../base/api';
@@ -9,8 +9,18 @@ import { openedAs } from '../base/openedAs';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Modal } from '../ui/Modal';
+import { Notice } from '../ui/Notice';
 import { funnelApi } from './api';
 import { changeCount, stopsOf } from './useFunnel';
+
+/** Where what is wrong with the shop itself is mended, by the check that found it; everything else is mended on a page. */
+const PLACES: Record<string, { to: string; name: string } | undefined> = {
+  'legal-pages': { to: '/settings/legal', name: 'Legal pages' },
+  'legal-pages-to-write': { to: '/settings/legal', name: 'Legal pages' },
+  'terms-unwritten': { to: '/settings/legal', name: 'Legal pages' },
+  'no-payment': { to: '/connections', name: 'Connections' },
+  'no-shipping': { to: '/settings/shipping', name: 'Shipping' },
+};
 
 /** What will go live, what stands in the way, and where it can be seen. */
 export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail; shop: ShopView; onClose: () => void }) {
@@ -43,19 +53,22 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
             <h2 className="mb-2">{blocking.length > 0 ? 'Mend this first' : 'Worth a look'}</h2>
             <ul className="grid gap-2">
               {inOrder(funnel.problems, ({ stepId }) => stepId).map((problem) => (
-                <li
-                  key={`${problem.stepId}${problem.message}`}
-                  className={`flex gap-3 rounded-md px-3 py-2 ${problem.severity === 'blocking' ? 'bg-stop-tint' : 'bg-way-tint'}`}
-                >
-                  <TriangleAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" />
-                  <span>
-                    {problem.stepId ? (
+                <li key={`${problem.stepId}${problem.message}`}>
+                  <Notice tone={problem.severity === 'blocking' ? 'stop' : 'care'}>
+                    {PLACES[problem.check] ? (
+                      <Link to={PLACES[problem.check]?.to ?? ''} onClick={onClose} className="font-semibold underline">
+                        {PLACES[problem.check]?.name}
+                      </Link>
+                    ) : problem.stepId ? (
                       <Link to={`/funnels/${funnel.id}/page/${problem.stepId}`} onClick={onClose} className="font-semibold underline">
                         {nameOf(problem.stepId)}
                       </Link>
                     ) : null}{' '}
                     {problem.message}
-                  </span>
+                    {problem.passages && problem.stepId ? (
+                      <Passages to={`/funnels/${funnel.id}/page/${problem.stepId}`} of={problem.passages} onFollow={onClose} />
+                    ) : null}
+                  </Notice>
                 </li>
               ))}
             </ul>
@@ -83,7 +96,10 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
           ) : null}
           {funnel.publishedAt ? (
             <p className="text-soft mt-1">
-              Last published {formatTime(funnel.publishedAt, shop.settings.timeZone)}, version {funnel.version}.
+              Last published {formatTime(funnel.publishedAt, shop.settings.timeZone)}, version {funnel.version}.{' '}
+              <Link to={`/funnels/${funnel.id}/publications`} onClick={onClose} className="underline">
+                Links and earlier publications
+              </Link>
             </p>
           ) : null}
         </section>
@@ -115,6 +131,7 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
             </p>
           </section>
         )}
+        {funnel.offline ? <Notice tone="info">The funnel is offline. Publishing puts it online again.</Notice> : null}
         <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
         <div className="flex items-center gap-3">
           <Button look="main" disabled={isLoading || blocking.length > 0 || (!first && count === 0)} onClick={() => publish(funnel.id)}>
@@ -128,6 +145,25 @@ export function PublishDialog({ funnel, shop, onClose }: { funnel: FunnelDetail;
         </div>
       </div>
     </Modal>
+  );
+}
+
+/** Every place on a page that a problem is about, each leading there. */
+function Passages({ to, of, onFollow }: { to: string; of: readonly Passage[]; onFollow: () => void }) {
+  return (
+    <details className="mt-1">
+      <summary className="cursor-pointer font-semibold">{of.length === 1 ? 'Show the passage' : `Show all ${of.length} passages`}</summary>
+      <ul className="mt-1 grid gap-1">
+        {of.map(({ elementId, text }, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two passages may read alike
+          <li key={index}>
+            <Link to={to} state={{ select: { kind: 'element', id: elementId } }} onClick={onFollow} className="underline wrap-anywhere">
+              {text}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

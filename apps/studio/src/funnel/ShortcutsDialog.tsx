@@ -1,4 +1,5 @@
 import { Modal } from '../ui/Modal';
+import { SingleKeysField } from '../ui/SingleKeysField';
 
 const SHORTCUTS = [
   ['[ and ]', 'Previous and next stop'],
@@ -31,6 +32,9 @@ export function ShortcutsDialog({ onClose }: { onClose: () => void }) {
           </div>
         ))}
       </dl>
+      <div className="mt-4 border-t border-line pt-3">
+        <SingleKeysField />
+      </div>
     </Modal>
   );
 }

@@ -1,9 +1,12 @@
+import { wordPlaces } from '@ruta/core/elements';
 import { stopsInOrder } from '@ruta/core/funnel';
-import { Palette, Settings2, Upload } from 'lucide-react';
+import { findElement } from '@ruta/core/page';
+import { Link2, Palette, Settings2, Upload } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
-import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { formatClock } from '../base/format';
-import { useAppSelector } from '../base/store';
+import { isTyping, singleKeysWork } from '../base/shortcuts';
+import { type RootState, useAppSelector } from '../base/store';
 import { shopApi } from '../shop/api';
 import { Button, IconButton } from '../ui/Button';
 import { Badge, Waiting } from '../ui/Page';
@@ -42,12 +45,15 @@ export function Workspace() {
   const { pathname } = useLocation();
   const [, view = 'map', stepId] = /\/(map|page|offer)(?:\/([^/]+))?$/.exec(pathname) ?? [];
   const current = stepId ?? funnel?.stops[0];
+  const selectsText = useAppSelector(selectsWords);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.composedPath()[0];
       if (event.metaKey || event.ctrlKey || event.altKey || !(target instanceof Element || target === undefined)) return;
-      if (target && 'closest' in target && target.closest('input, textarea, select, [contenteditable=true], [role=dialog]')) return;
+      if (isTyping(event) || target?.closest('[role=dialog]') || !singleKeysWork()) return;
+      // Whoever has selected something with text on the canvas may be about to type into it.
+      if (selectsText && target instanceof HTMLIFrameElement) return;
       if (!funnel || !current) return;
       const index = funnel.stops.indexOf(current);
       const hop = (to: number) => {
@@ -66,19 +72,27 @@ export function Workspace() {
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [funnel, funnelId, current, view, navigate]);
+  }, [funnel, funnelId, current, view, navigate, selectsText]);
 
   if (!funnel || !shop) return <Waiting error={error} retry={refetch} />;
   const count = changeCount(funnel);
   return (
     <div className="h-[calc(100vh-var(--strip,0px))] flex flex-col">
-      <header className="bg-white border-b border-line px-5 pt-3">
-        <div className="flex items-center gap-3 min-h-9">
-          <h1 className="text-[1.3rem]">{funnel.name}</h1>
+      <header className="bg-white border-b border-line px-5 max-sm:px-3 pt-3">
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-1 min-h-9">
+          <h1 className="text-[1.3rem] min-w-0 wrap-anywhere" dir="auto">
+            {funnel.name}
+          </h1>
           {funnel.arm ? null : funnel.archivedAt !== null ? (
             <Badge tone="plain">Archived</Badge>
+          ) : funnel.offline ? (
+            <Link to={`/funnels/${funnelId}/publications`} title="Visitors see the page you chose instead">
+              <Badge tone="stop">Offline</Badge>
+            </Link>
           ) : funnel.version > 0 ? (
-            <Badge tone="go">Live</Badge>
+            <Link to="/settings/go-live" title={shop.settings.mode === 'live' ? 'Customers pay real money' : 'No money is charged. Go live here.'}>
+              {shop.settings.mode === 'live' ? <Badge tone="go">Live</Badge> : <Badge tone="info">Published in test mode</Badge>}
+            </Link>
           ) : (
             <Badge tone="plain">Draft</Badge>
           )}
@@ -95,6 +109,9 @@ export function Workspace() {
             <>
               <IconButton name="Name and address of the funnel" onClick={() => setOpen('settings')}>
                 <Settings2 size={18} />
+              </IconButton>
+              <IconButton name="Links and publications" onClick={() => void navigate(`/funnels/${funnelId}/publications`)}>
+                <Link2 size={18} />
               </IconButton>
               <IconButton name="Look and code of the funnel" onClick={() => setOpen('look')}>
                 <Palette size={18} />
@@ -147,6 +164,13 @@ export function Workspace() {
       {open === 'shortcuts' ? <ShortcutsDialog onClose={() => setOpen(null)} /> : null}
     </div>
   );
+}
+
+/** Whether something is selected on the open page that text can be typed into. */
+function selectsWords({ editor }: RootState): boolean {
+  const { page, selection } = editor ?? {};
+  const element = page && selection?.kind === 'element' ? findElement(page, selection.id)?.element : undefined;
+  return element !== undefined && wordPlaces(element).length > 0;
 }
 
 /** Says quietly whether what was typed is saved. */

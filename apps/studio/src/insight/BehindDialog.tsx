@@ -2,12 +2,15 @@ import type { ReportRow } from '@ruta/core/reports';
 import { Link } from 'react-router';
 import { problemOf } from '../base/api';
 import { formatAmount, formatCount, formatTime } from '../base/format';
+import { Heads } from '../lists/Heads';
+import { useCards } from '../lists/useCards';
 import { FormProblem } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 import { insightApi, type ReportAsk } from './api';
 
 /** The orders that a row is made of, each with its buyer. */
 export function BehindDialog(props: { ask: ReportAsk; row: ReportRow; name: string; currency: string; timeZone: string; onClose: () => void }) {
+  const cards = useCards();
   const { ask, row, name, currency, timeZone, onClose } = props;
   const { data, error } = insightApi.useBehindQuery({ ...ask, key: row.key });
   return (
@@ -15,33 +18,18 @@ export function BehindDialog(props: { ask: ReportAsk; row: ReportRow; name: stri
       <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
       {data ? (
         <div className="overflow-x-auto">
-          <table className="w-full text-left figures">
-            <thead className="text-soft">
-              <tr>
-                <th scope="col" className="py-1 pr-4">
-                  Order
-                </th>
-                <th scope="col" className="py-1 pr-4">
-                  Buyer
-                </th>
-                <th scope="col" className="py-1 pr-4">
-                  Bought
-                </th>
-                <th scope="col" className="py-1 text-right">
-                  Counts here
-                </th>
-              </tr>
-            </thead>
-            <tbody>
+          <table {...cards.table} className="w-full text-left figures">
+            <Heads cards={cards} names={['Order', 'Buyer', 'Bought', { figures: 'Counts here' }]} />
+            <tbody {...cards.group}>
               {data.orders.map((order) => (
-                <tr key={order.id} className="border-t border-line align-top">
-                  <td className="py-1.5 pr-4 whitespace-nowrap">
+                <tr {...cards.row} key={order.id} className="border-t border-line align-top">
+                  <td {...cards.cell('')} className="py-1.5 pr-4 whitespace-nowrap">
                     <Link className="text-info underline font-semibold" to={`/sales/orders/${order.id}`}>
                       {order.number ?? 'Gift'}
                     </Link>
                     <span className="block text-soft">{formatTime(order.paidAt, timeZone)}</span>
                   </td>
-                  <td className="py-1.5 pr-4 wrap-anywhere">
+                  <td {...cards.cell('Buyer')} className="py-1.5 pr-4 wrap-anywhere">
                     {order.contactId ? (
                       <Link className="text-info underline" to={`/sales/contacts/${order.contactId}`}>
                         {order.name || order.email}
@@ -50,8 +38,12 @@ export function BehindDialog(props: { ask: ReportAsk; row: ReportRow; name: stri
                       order.name || order.email
                     )}
                   </td>
-                  <td className="py-1.5 pr-4">{order.goods}</td>
-                  <td className="py-1.5 text-right">{formatAmount(order.revenue, currency)}</td>
+                  <td {...cards.cell('Bought')} className="py-1.5 pr-4">
+                    {order.goods}
+                  </td>
+                  <td {...cards.cell('Counts here')} className="py-1.5 text-right">
+                    {formatAmount(order.revenue, currency)}
+                  </td>
                 </tr>
               ))}
             </tbody>

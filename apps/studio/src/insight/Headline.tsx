@@ -1,5 +1,5 @@
 import { MEASURES, type Measure, type Report } from '@ruta/core/reports';
-import { changeOf, figureWords, isGood } from './figures';
+import { changeLook, changeOf, figureWords } from './figures';
 
 const SHOWN: Measure[] = ['perVisitor', 'visitors', 'leads', 'orders', 'averageOrder', 'revenue'];
 
@@ -15,9 +15,7 @@ export function Headline({ report }: { report: Report }) {
             <dt className="text-soft">{MEASURES[measure].name}</dt>
             <dd className="text-xl font-bold figures">
               {figureWords(total, measure, currency)}{' '}
-              {change ? (
-                <span className={`text-sm font-semibold whitespace-nowrap ${isGood(change, measure) ? 'text-go' : 'text-stop'}`}>{change.words}</span>
-              ) : null}
+              {change ? <span className={`text-sm font-semibold whitespace-nowrap ${changeLook(change, measure)}`}>{change.words}</span> : null}
             </dd>
           </div>
         );

@@ -31,13 +31,13 @@ export function DimensionTabs({ by, base, without = [] }: { by: DimensionName | 
   // What a funnel would come to is asked of one funnel.
   const tabs = base === '/insight' ? reports : [['forecast', 'Forecast'], ...reports];
   return (
-    <nav aria-label="Reports" className="flex flex-wrap gap-y-1 mb-3 border-b border-line">
+    <nav aria-label="Reports" className="flex md:flex-wrap max-md:overflow-x-auto gap-y-1 mb-3 border-b border-line">
       {tabs.map(([name, words]) => (
         <Link
           key={name}
           to={`${base}/${name}${search}`}
           aria-current={name === by ? 'page' : undefined}
-          className={`px-1.5 py-1.5 -mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+          className={`px-1.5 py-1.5 md:-mb-px border-b-3 whitespace-nowrap ${name === by ? 'border-way font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`}
         >
           {words}
         </Link>

@@ -1,7 +1,7 @@
 import { dayWords, PERIODS, type PeriodName } from './periods';
 import type { ReportChoice } from './useReportAsk';
 
-const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-3 min-h-9.5';
+const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-3 max-md:px-1 min-h-9.5 min-w-0 max-w-full';
 
 /** Of when something is told: a period by its name, or days chosen one by one. */
 export function PeriodChoice({ choice }: { choice: Pick<ReportChoice, 'ask' | 'periodName' | 'today' | 'choosePeriod' | 'chooseDays'> }) {
@@ -41,9 +41,7 @@ export function PeriodChoice({ choice }: { choice: Pick<ReportChoice, 'ask' | 'p
           />
         </>
       ) : (
-        <span className="text-soft">
-          {dayWords(ask.from)} to {dayWords(ask.to, true)}
-        </span>
+        <span className="text-soft">{ask.from === ask.to ? dayWords(ask.to, true) : `${dayWords(ask.from)} to ${dayWords(ask.to, true)}`}</span>
       )}
     </>
   );

@@ -1,18 +1,19 @@
-import { DIMENSIONS, MEASURES, type Measure, type Report } from '@ruta/core/reports';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { DIMENSIONS, MEASURES, type Measure, type Report, type ReportRow } from '@ruta/core/reports';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Panel } from '../ui/Page';
 import { insightApi, type ReportAsk } from './api';
-import { cartsOption, flowOption, hoursOption, trendOption } from './charts/options';
+import { cartsOption, flowOption, hourRow, hoursOption, trendOption } from './charts/options';
 import { dayWords } from './periods';
 
 const Chart = lazy(() => import('../ui/Chart'));
 const HEIGHT = 210;
 
 /** The chart that answers what a report asks; reports that a table answers better have none. */
-export function ReportChart({ report, days, ask, today }: { report: Report; days: Report | undefined; ask: ReportAsk; today: string }) {
+export function ReportChart(props: { report: Report; days: Report | undefined; ask: ReportAsk; today: string; onBehind: (row: ReportRow) => void }) {
+  const { report, days, ask, today, onBehind } = props;
   switch (report.by) {
     case 'hour':
-      return <Hours report={report} />;
+      return <Hours report={report} onBehind={onBehind} />;
     case 'cart':
       return (
         <Framed title="Carts by the day they were begun" notes={['green: paid at once', 'violet: won back', 'grey: left']}>
@@ -23,7 +24,8 @@ export function ReportChart({ report, days, ask, today }: { report: Report; days
     case 'route':
       return ask.funnelId ? <Flow ask={ask} /> : null;
     case 'day':
-      return days ? <Trend report={days} today={today} /> : null;
+      // A single day is no line.
+      return days && days.rows.length > 1 ? <Trend report={days} today={today} /> : null;
     default:
       return null;
   }
@@ -41,12 +43,20 @@ function Framed({ title, notes, children }: { title: React.ReactNode; notes: str
   );
 }
 
-function Drawn({ make, of, label, height = HEIGHT }: { make: () => ReturnType<typeof trendOption>; of: unknown; label: string; height?: number }) {
+interface DrawnProps {
+  make: () => ReturnType<typeof trendOption>;
+  of: unknown;
+  label: string;
+  height?: number;
+  onPick?: (value: unknown) => void;
+}
+
+function Drawn({ make, of, label, height = HEIGHT, onPick }: DrawnProps) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn is made of this alone
   const option = useMemo(make, [of]);
   return (
     <Suspense fallback={<div style={{ height }} />}>
-      <Chart option={option} label={label} height={height} />
+      <Chart option={option} label={label} height={height} {...(onPick ? { onPick } : {})} />
     </Suspense>
   );
 }
@@ -86,15 +96,22 @@ export function Trend({ report, today }: { report: Report; today: string }) {
   );
 }
 
-function Hours({ report }: { report: Report }) {
+function Hours({ report, onBehind }: { report: Report; onBehind: (row: ReportRow) => void }) {
   const [measure, setMeasure] = useState<Measure>('orders');
   const shown = useMemo(() => ({ report, measure }), [report, measure]);
+  const pick = useCallback(
+    (value: unknown) => {
+      const row = hourRow(report, value);
+      if (row && (row.figures.orders ?? 0) > 0) onBehind(row);
+    },
+    [report, onBehind],
+  );
   return (
     <Framed
       title={<MeasureChoice measures={DIMENSIONS.hour.measures} value={measure} onChange={setMeasure} />}
-      notes={['by hour of the week in the shop’s time zone', 'the darker, the more']}
+      notes={['by hour of the week in the shop’s time zone', 'the darker, the more', 'click an hour to see its orders']}
     >
-      <Drawn make={() => hoursOption(report, measure)} of={shown} label={`${MEASURES[measure].name} by hour of the week`} height={240} />
+      <Drawn make={() => hoursOption(report, measure)} of={shown} label={`${MEASURES[measure].name} by hour of the week`} height={240} onPick={pick} />
     </Framed>
   );
 }

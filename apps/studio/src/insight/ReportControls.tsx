@@ -1,26 +1,65 @@
-import { productsAsked } from '@ruta/core/conditions';
-import { namesFor } from '@ruta/core/offers';
-import { daysIn, earlierPeriod } from '@ruta/core/reports';
-import { Download, ListFilter } from 'lucide-react';
-import { useState } from 'react';
+import { daysIn, earlierPeriod, isByVisit, VISITS, type VisitName } from '@ruta/core/reports';
+import { Download } from 'lucide-react';
 import { withQuery } from '../base/api';
-import { catalogApi } from '../catalog/api';
-import { ConditionEditor } from '../conditions/ConditionEditor';
-import { Button, ButtonAnchor } from '../ui/Button';
-import { Modal } from '../ui/Modal';
+import { ConditionFilter } from '../conditions/ConditionFilter';
+import { ButtonAnchor } from '../ui/Button';
 import { askedOf } from './api';
 import { PeriodChoice } from './PeriodChoice';
 import type { ReportChoice } from './useReportAsk';
 
-const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-3 min-h-9.5';
+const CONTROL = 'rounded-md border border-[#98a5a1] bg-white px-3 max-md:px-1 min-h-9.5 min-w-0 max-w-full';
 
 /** Of when a report is, what it is compared with, and of whom. */
 export function ReportControls({ choice, currency, funnels }: { choice: ReportChoice; currency: string; funnels: Array<{ id: string; name: string }> | null }) {
   const { ask, today } = choice;
+  return (
+    <div className="max-md:grid max-md:grid-cols-2 flex flex-wrap items-center gap-2 mb-3">
+      <PeriodChoice choice={choice} />
+      {ask.to >= today ? <span className="text-soft">Not compared: today is not over.</span> : <Comparison choice={choice} />}
+      {funnels ? (
+        <select aria-label="Funnel" className={CONTROL} value={ask.funnelId ?? ''} onChange={({ target }) => choice.chooseFunnel(target.value)}>
+          <option value="">Every funnel</option>
+          {funnels.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      ) : null}
+      {isByVisit(ask.by) ? (
+        <select
+          aria-label="Attribution"
+          title={VISITS[ask.visit ?? 'first'].how}
+          className={CONTROL}
+          value={ask.visit ?? 'first'}
+          onChange={({ target }) => choice.chooseVisit(target.value as VisitName)}
+        >
+          <option value="first">by first visit</option>
+          <option value="last">by last visit</option>
+        </select>
+      ) : null}
+      <ConditionFilter
+        title="Whom is this of?"
+        description="Orders count where this held when they were paid."
+        value={ask.filter}
+        onChange={choice.chooseFilter}
+        currency={currency}
+        some="Filtered"
+        everybody="Everyone"
+      />
+      <ButtonAnchor className="ml-auto" href={`/api${withQuery('/reports/export', askedOf(ask))}`} download>
+        <Download size={16} aria-hidden="true" /> CSV
+      </ButtonAnchor>
+    </div>
+  );
+}
+
+/** What a period is compared with, always of as many whole days. */
+function Comparison({ choice }: { choice: ReportChoice }) {
+  const { ask, today } = choice;
   const days = daysIn(ask);
   return (
-    <div className="flex flex-wrap items-center gap-2 mb-3">
-      <PeriodChoice choice={choice} />
+    <>
       <select
         aria-label="Against"
         className={CONTROL}
@@ -42,63 +81,6 @@ export function ReportControls({ choice, currency, funnels }: { choice: ReportCh
           onChange={({ target }) => target.value && choice.chooseCompare('days', target.value)}
         />
       ) : null}
-      {funnels ? (
-        <select aria-label="Funnel" className={CONTROL} value={ask.funnelId ?? ''} onChange={({ target }) => choice.chooseFunnel(target.value)}>
-          <option value="">Every funnel</option>
-          {funnels.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      ) : null}
-      <FilterButton choice={choice} currency={currency} />
-      <ButtonAnchor className="ml-auto" href={`/api${withQuery('/reports/export', askedOf(ask))}`} download>
-        <Download size={16} aria-hidden="true" /> CSV
-      </ButtonAnchor>
-    </div>
-  );
-}
-
-/** Whom a report is of, by the same conditions as everywhere. */
-function FilterButton({ choice, currency }: { choice: ReportChoice; currency: string }) {
-  const { filter } = choice.ask;
-  const [open, setOpen] = useState(false);
-  const [draft, setDraft] = useState(filter ?? null);
-  const ids = draft ? productsAsked(draft).flatMap((asked) => ('productId' in asked ? [asked.productId] : [])) : [];
-  const { data: products = [] } = catalogApi.useProductsNamedQuery(ids, { skip: ids.length === 0 });
-  const names = namesFor({ products: Object.fromEntries(products.map((product) => [product.id, product])) }, currency);
-  return (
-    <>
-      <Button
-        aria-pressed={filter !== undefined}
-        onClick={() => {
-          setDraft(filter ?? null);
-          setOpen(true);
-        }}
-      >
-        <ListFilter size={16} aria-hidden="true" /> {filter ? 'Some buyers' : 'Everyone'}
-      </Button>
-      {filter ? (
-        <Button look="quiet" onClick={() => choice.chooseFilter(null)}>
-          Everyone again
-        </Button>
-      ) : null}
-      <Modal open={open} wide onClose={() => setOpen(false)} title="Whom is this of?" description="Orders count where this held when they were paid.">
-        <ConditionEditor label="Whom is this of?" value={draft} onChange={setDraft} names={names} currency={currency} productId="" everybody="Everyone" />
-        <p className="mt-4 flex gap-2">
-          <Button
-            look="main"
-            onClick={() => {
-              choice.chooseFilter(draft);
-              setOpen(false);
-            }}
-          >
-            Show these
-          </Button>
-          <Button onClick={() => setOpen(false)}>Leave it as it is</Button>
-        </p>
-      </Modal>
     </>
   );
 }

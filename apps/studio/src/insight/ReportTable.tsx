@@ -1,7 +1,8 @@
-import { DIMENSIONS, figureOf, MEASURES, type Measure, type Report, type ReportRow, sortOf } from '@ruta/core/reports';
+import { DIMENSIONS, figureOf, MEASURES, type Measure, type Report, type ReportRow, sortOf, VISITS } from '@ruta/core/reports';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
-import { changeOf, figureWords, isGood } from './figures';
+import { useCards } from '../lists/useCards';
+import { changeLook, changeOf, figureWords } from './figures';
 import { dayWords, monthWords } from './periods';
 
 /** How dark the ground of a figure becomes at most; what stands on it stays readable. */
@@ -46,19 +47,21 @@ export function ReportTable({ report, onBehind }: { report: Report; onBehind: (r
   const arrow = (measure: Sorting['measure']) =>
     isOf(measure) ? sorting && !sorting.down ? <ArrowUp size={13} aria-hidden="true" /> : <ArrowDown size={13} aria-hidden="true" /> : null;
   const ordered = (measure: Sorting['measure']) => (isOf(measure) ? (sorting && !sorting.down ? 'ascending' : 'descending') : undefined);
+  const cards = useCards();
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
     <section tabIndex={0} aria-label={DIMENSIONS[by].name} className="max-h-[70vh] overflow-auto rounded-md border border-line bg-white">
-      <table className="w-full border-collapse figures">
-        <thead className="sticky top-0 bg-white z-10">
-          <tr>
-            <th scope="col" className="px-4 py-2.5 text-left border-b border-line" aria-sort={ordered('name')}>
+      <table className="w-full border-collapse figures" {...cards.table}>
+        <thead className="sticky top-0 max-sm:static bg-white z-10" {...cards.group}>
+          <tr {...cards.row}>
+            <th scope="col" {...cards.header} className="px-4 py-2.5 text-left border-b border-line" aria-sort={ordered('name')}>
               <button type="button" className="inline-flex items-center gap-1 font-semibold text-soft" onClick={() => sortBy('name')}>
                 {DIMENSIONS[by].one} {arrow('name')}
               </button>
+              {report.visit ? <span className="block font-normal text-soft text-sm">{VISITS[report.visit].name}</span> : null}
             </th>
             {measures.map((measure) => (
-              <th key={measure} scope="col" className="px-2 py-2.5 text-right border-b border-line last:pr-4" aria-sort={ordered(measure)}>
+              <th key={measure} scope="col" {...cards.header} className="px-2 py-2.5 text-right border-b border-line last:pr-4" aria-sort={ordered(measure)}>
                 <button
                   type="button"
                   title={MEASURES[measure].how}
@@ -71,11 +74,11 @@ export function ReportTable({ report, onBehind }: { report: Report; onBehind: (r
             ))}
           </tr>
         </thead>
-        <tbody>
+        <tbody {...cards.group}>
           {shown.map((row) => (
-            <tr key={row.key} className="border-b border-line">
-              <th scope="row" className="px-4 py-1.5 text-left font-semibold min-w-32 max-w-80 wrap-anywhere">
-                {HAS_ORDERS.has(by) && ((row.figures.revenue ?? 0) !== 0 || (row.figures.subscribed ?? 0) > 0) ? (
+            <tr key={row.key} className="border-b border-line" {...cards.row}>
+              <th scope="row" {...cards.rowHeader} className="px-4 py-1.5 text-left font-semibold min-w-32 max-w-80 wrap-anywhere">
+                {HAS_ORDERS.has(by) && ((row.figures.revenue ?? 0) !== 0 || (row.figures.orders ?? 0) > 0 || (row.figures.subscribed ?? 0) > 0) ? (
                   <button
                     type="button"
                     className="text-left font-semibold underline decoration-line underline-offset-3 hover:decoration-ink"
@@ -110,9 +113,9 @@ export function ReportTable({ report, onBehind }: { report: Report; onBehind: (r
           ) : null}
         </tbody>
         {Object.keys(total).length > 0 && shown.length > 0 ? (
-          <tfoot className="sticky bottom-0 bg-band">
-            <tr>
-              <th scope="row" className="px-4 py-2 text-left">
+          <tfoot className="sticky bottom-0 max-sm:static bg-band" {...cards.group}>
+            <tr {...cards.row}>
+              <th scope="row" {...cards.rowHeader} className="px-4 py-2 text-left">
                 {by === 'funnel' && !total.came ? 'All together' : 'Total'}
               </th>
               {measures.map((measure) => (
@@ -154,9 +157,11 @@ function Cell(props: {
 }) {
   const { figures, before, measure, currency, bar = false, tinted = false, isTotal = true } = props;
   const change = isTotal ? changeOf(figures, before, measure) : undefined;
+  const cards = useCards();
   const share = bar ? Math.min(1, figureOf(figures, measure) ?? 0) : 0;
   return (
     <td
+      {...cards.cell(MEASURES[measure].name)}
       className="px-2 py-1.5 text-right whitespace-nowrap align-top last:pr-4"
       // The more stayed, the greener: a cohort is read as a picture before it is read as numbers.
       style={tinted ? { background: `rgb(11 107 79 / ${(figureOf(figures, measure) ?? 0) * DEEPEST_TINT})` } : undefined}
@@ -167,7 +172,7 @@ function Cell(props: {
           <span className="block h-full bg-go" style={{ width: `${share * 100}%` }} />
         </span>
       ) : null}
-      {change ? <span className={`block text-sm ${isGood(change, measure) ? 'text-go' : 'text-stop'}`}>{change.words}</span> : null}
+      {change ? <span className={`block max-sm:inline max-sm:ml-2 text-sm ${changeLook(change, measure)}`}>{change.words}</span> : null}
     </td>
   );
 }

@@ -1,5 +1,6 @@
 import type { ShopView } from '@ruta/core/pricing';
-import { DIMENSIONS, type DimensionName, MEASURES, type Measure, type ReportRow } from '@ruta/core/reports';
+import { DIMENSIONS, type DimensionName, MEASURES, type Measure, type ReportRow, VISITS, type VisitName } from '@ruta/core/reports';
+import { askedCategories } from '@ruta/core/shop';
 import { type ReactNode, useEffect, useState } from 'react';
 import { problemOf } from '../base/api';
 import { useAppDispatch } from '../base/store';
@@ -47,9 +48,9 @@ export function ReportView(props: {
             </p>
           ) : null}
           {by === 'spend' ? <SpendTools shop={shop} ask={ask} /> : null}
-          <ReportChart report={shown} days={days} ask={ask} today={choice.today} />
+          <ReportChart report={shown} days={days} ask={ask} today={choice.today} onBehind={setRow} />
           <ReportTable key={by} report={shown} onBehind={setRow} />
-          <HowMade measures={DIMENSIONS[by].measures} />
+          <HowMade visit={shown.visit} measures={DIMENSIONS[by].measures} asksFirst={askedCategories(shop.settings.consent).length > 0} />
         </div>
       ) : null}
       {row && shown ? (
@@ -67,10 +68,15 @@ export function ReportView(props: {
 }
 
 /** Each figure says how it is made. */
-function HowMade({ measures }: { measures: readonly Measure[] }) {
+function HowMade({ measures, asksFirst, visit }: { measures: readonly Measure[]; asksFirst: boolean; visit: VisitName | null }) {
   return (
     <details className="mt-3">
       <summary className="cursor-pointer text-soft">How these figures are made</summary>
+      {visit ? (
+        <p className="mt-2">
+          <strong>{VISITS[visit].name}.</strong> {VISITS[visit].how}
+        </p>
+      ) : null}
       <dl className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-2">
         {measures.map((measure) => (
           <div key={measure}>
@@ -79,6 +85,11 @@ function HowMade({ measures }: { measures: readonly Measure[] }) {
           </div>
         ))}
       </dl>
+      {asksFirst ? (
+        <p className="mt-3 text-soft">
+          Your pages ask for consent: whoever has not agreed to statistics is counted by visit, so that somebody who comes back counts again.
+        </p>
+      ) : null}
       <Rebuild />
     </details>
   );

@@ -1,8 +1,9 @@
-import { type Condition, ConditionSchema } from '@ruta/core/conditions';
-import type { DimensionName, Period } from '@ruta/core/reports';
+import type { Condition } from '@ruta/core/conditions';
+import { type DimensionName, isByVisit, type Period, type VisitName } from '@ruta/core/reports';
 import { dayFinder } from '@ruta/core/shop';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
+import { readCondition } from '../conditions/ConditionFilter';
 import type { ReportAsk } from './api';
 import { DEFAULT_PERIOD, isPeriodName, PERIODS, type PeriodName } from './periods';
 
@@ -20,6 +21,7 @@ export interface ReportChoice {
   chooseCompare: (compare: Compare, from?: string) => void;
   chooseFunnel: (funnelId: string) => void;
   chooseFilter: (filter: Condition | null) => void;
+  chooseVisit: (visit: VisitName) => void;
 }
 
 /** What is asked stands in the address, so that it can be shared, reloaded and gone back from. */
@@ -35,7 +37,8 @@ export function useReportAsk(by: DimensionName, timeZone: string, ofFunnel?: str
       ...period,
       ...comparisonOf(search.get('compare'), search.get('compareFrom')),
       funnelId: ofFunnel ?? search.get('funnel') ?? undefined,
-      filter: readFilter(search.get('filter')),
+      filter: readCondition(search.get('filter')),
+      ...(search.get('visit') === 'last' && isByVisit(by) ? { visit: 'last' as const } : {}),
     };
   }, [search, by, today, ofFunnel]);
   const named = search.get('period');
@@ -60,6 +63,7 @@ export function useReportAsk(by: DimensionName, timeZone: string, ofFunnel?: str
     chooseCompare: (compare, from) => set({ compare, compareFrom: compare === 'days' ? (from ?? null) : null }),
     chooseFunnel: (funnelId) => set({ funnel: funnelId }),
     chooseFilter: (filter) => set({ filter: filter ? JSON.stringify(filter) : null }),
+    chooseVisit: (visit) => set({ visit: visit === 'last' ? visit : null }),
   };
 }
 
@@ -67,14 +71,4 @@ export function useReportAsk(by: DimensionName, timeZone: string, ofFunnel?: str
 function comparisonOf(compare: string | null, from: string | null): Pick<ReportAsk, 'compare' | 'compareFrom'> {
   if (compare === 'days' && from !== null && DAY.test(from)) return { compare, compareFrom: from };
   return { compare: compare === 'none' || compare === 'year' ? compare : 'before' };
-}
-
-/** A filter out of an address, which may be anything. */
-function readFilter(text: string | null): Condition | undefined {
-  if (!text) return undefined;
-  try {
-    return ConditionSchema.safeParse(JSON.parse(text)).data;
-  } catch {
-    return undefined;
-  }
 }

@@ -1,6 +1,8 @@
 import { useReactFlow } from '@xyflow/react';
-import { Download, Expand, Maximize, Minus, Plus } from 'lucide-react';
+import { Download, Expand, Maximize, Minus, Plus, Redo2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
+import { useMapState } from '../funnel/mapSlice';
+import type { MapHand } from '../funnel/useMap';
 import { Button, IconButton } from '../ui/Button';
 import { Menu, MenuItem, MenuList, MenuTrigger } from '../ui/Menu';
 import { savePng, saveSvg } from './exportMap';
@@ -14,6 +16,10 @@ interface ToolProps {
   days: number;
   onDays: (days: number) => void;
   fit: () => void;
+  /** Keeps what is seen of the map as it is now. */
+  keepView: () => void;
+  /** Undoes and redoes what was done to the map. */
+  hand: Pick<MapHand, 'undo' | 'redo'>;
   fullScreen: () => void;
   /** The map as SVG. */
   drawing: () => string;
@@ -24,9 +30,10 @@ interface ToolProps {
 }
 
 /** What stands under the map: its lenses, the period, how near it is, and the drawing to take along. */
-export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing, name, summary }: ToolProps) {
+export function MapTools({ lens, onLens, days, onDays, fit, keepView, hand, fullScreen, drawing, name, summary }: ToolProps) {
   const flow = useReactFlow();
   const [problem, setProblem] = useState('');
+  const { undo, redo } = useMapState();
   return (
     <div className="flex flex-wrap items-center gap-2">
       <fieldset className="flex rounded-md border border-line bg-white p-0.5">
@@ -56,10 +63,18 @@ export function MapTools({ lens, onLens, days, onDays, fit, fullScreen, drawing,
         </label>
       )}
       <div className="flex items-center gap-1 rounded-md border border-line bg-white px-1 py-0.5">
-        <IconButton name="Smaller" onClick={() => void flow.zoomOut()}>
+        <IconButton name="Undo (Ctrl Z)" disabled={undo.length === 0} onClick={hand.undo}>
+          <Undo2 size={17} />
+        </IconButton>
+        <IconButton name="Redo (Ctrl Shift Z)" disabled={redo.length === 0} onClick={hand.redo}>
+          <Redo2 size={17} />
+        </IconButton>
+      </div>
+      <div className="flex items-center gap-1 rounded-md border border-line bg-white px-1 py-0.5">
+        <IconButton name="Smaller" onClick={() => void flow.zoomOut().then(keepView)}>
           <Minus size={17} />
         </IconButton>
-        <IconButton name="Larger" onClick={() => void flow.zoomIn()}>
+        <IconButton name="Larger" onClick={() => void flow.zoomIn().then(keepView)}>
           <Plus size={17} />
         </IconButton>
         <Button look="quiet" onClick={fit}>

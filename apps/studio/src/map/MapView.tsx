@@ -1,7 +1,7 @@
 import '@xyflow/react/dist/style.css';
-import { connect, duplicateAfter, insertAfter, insertOn, isSharedWay, type Outcome, type StepKind, stepKindOf } from '@ruta/core/funnel';
+import { connect, duplicateAfter, insertAfter, insertFirst, insertOn, isSharedWay, type Outcome, type StepKind, stepKindOf } from '@ruta/core/funnel';
 import { namesFor } from '@ruta/core/offers';
-import { Background, type Edge, type Node, Panel, ReactFlow, ReactFlowProvider, useReactFlow, ViewportPortal } from '@xyflow/react';
+import { Background, type Edge, type Node, Panel, ReactFlow, ReactFlowProvider, ViewportPortal } from '@xyflow/react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { newId } from '../base/newId';
@@ -11,9 +11,9 @@ import { stopsOf, useWorkspace } from '../funnel/useFunnel';
 import { useMapHand, useUndoKeys } from '../funnel/useMap';
 import { captionsOf, moneySummary } from './captions';
 import { mapSvg } from './exportMap';
-import { type Layout, layOut, STOP_HEIGHT, STOP_WIDTH } from './layout';
 import { type Lens, lineLooks, plateOf } from './lenses';
 import { MapTools } from './MapTools';
+import { type Layout, STOP_HEIGHT, STOP_WIDTH } from './placed';
 import { InsertContext, type RouteData, RouteLine } from './RouteLine';
 import { ShareDialog } from './ShareDialog';
 import { SharedPanel } from './SharedPanel';
@@ -21,6 +21,8 @@ import { StopNode, type StopNodeData } from './StopNode';
 import { StopPanel } from './StopPanel';
 import { copyOf, newStop } from './stops';
 import { useForecastLens } from './useForecastLens';
+import { useLayout } from './useLayout';
+import { useMapView } from './useMapView';
 import { walkFrom } from './walkMap';
 
 const DEFAULT_DAYS = 30;
@@ -36,19 +38,15 @@ export function MapView() {
 
 const nodeTypes = { stop: StopNode };
 const edgeTypes = { route: RouteLine };
-const FIT = { padding: 0.12, maxZoom: 1.15 };
 const SIZE = { width: STOP_WIDTH, height: STOP_HEIGHT, measured: { width: STOP_WIDTH, height: STOP_HEIGHT } };
 
 function FunnelMap() {
   const { funnel, shop } = useWorkspace();
   const { stepId: currentId = null } = useParams();
   const navigate = useNavigate();
-  const flow = useReactFlow();
   const holder = useRef<HTMLDivElement>(null);
   const [days, setDays] = useState(DEFAULT_DAYS);
   const [lens, setLens] = useState<Lens>('traffic');
-  const [layout, setLayout] = useState<Layout | null>(null);
-  const [problem, setProblem] = useState('');
   const [removing, setRemoving] = useState(false);
   const [adding, setAdding] = useState(false);
   /** The route that another funnel's offers are put on. */
@@ -74,34 +72,9 @@ function FunnelMap() {
     graph.routes,
     graph.routes.map((route) => plateOf(route, names)),
   ]);
-  const latest = useRef({ graph, names });
-  latest.current = { graph, names };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew when its shape changes, from what it is then
-  useEffect(() => {
-    let isCurrent = true;
-    const drawn = latest.current;
-    layOut(drawn.graph, Object.fromEntries(drawn.graph.routes.map((route) => [route.id, plateOf(route, drawn.names)])))
-      .then((placed) => {
-        if (!isCurrent) return;
-        setLayout(placed);
-        requestAnimationFrame(() => void flow.fitView(FIT));
-      })
-      .catch((error: Error) => {
-        console.error(error);
-        if (isCurrent) setProblem('The map could not be laid out. Load the page anew; the stops can be opened from Offer meanwhile.');
-      });
-    return () => {
-      isCurrent = false;
-    };
-  }, [shape, flow]);
-
+  const { layout, isAtWork, hasFailed } = useLayout(shape, graph, () => Object.fromEntries(graph.routes.map((route) => [route.id, plateOf(route, names)])));
   // The sheet beside it takes some of its room.
-  const hasSheet = current !== undefined;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: fitted anew when its room changes
-  useEffect(() => {
-    const frame = requestAnimationFrame(() => void flow.fitView(FIT));
-    return () => cancelAnimationFrame(frame);
-  }, [hasSheet, flow]);
+  const view = useMapView(funnel.id, holder, layout, current !== undefined);
 
   const captions = useMemo(
     () =>
@@ -179,6 +152,13 @@ function FunnelMap() {
     select(step.id);
   };
 
+  const addFirst = (kind: StepKind) => {
+    const step = newStop(graph, kind);
+    toFocus.current = step.id;
+    change(insertFirst(graph, step, newId));
+    select(step.id);
+  };
+
   function onKey(event: KeyboardEvent) {
     const target = event.target as HTMLElement;
     if (target.closest('input, select, textarea, [role=menu], [role=dialog]')) return;
@@ -227,13 +207,8 @@ function FunnelMap() {
 
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: keys of the map work wherever on it the focus is
-    <div ref={holder} className={`h-full grid bg-ground ${current ? 'grid-cols-[minmax(0,1fr)_21rem]' : ''}`} onKeyDown={onKey}>
+    <div ref={holder} className={`map h-full grid bg-ground ${current ? 'grid-cols-[minmax(0,1fr)_21rem]' : ''}`} onKeyDown={onKey}>
       <main id="main" className="min-h-0 min-w-0" aria-label="Map">
-        {problem ? (
-          <p role="alert" className="p-6 text-stop font-semibold">
-            {problem}
-          </p>
-        ) : null}
         <InsertContext.Provider value={insert}>
           <ReactFlow
             nodes={nodes}
@@ -242,6 +217,7 @@ function FunnelMap() {
             edgeTypes={edgeTypes}
             nodesDraggable={false}
             deleteKeyCode={null}
+            onMove={view.onMove}
             minZoom={0.1}
             maxZoom={2}
             proOptions={{ hideAttribution: true }}
@@ -254,13 +230,22 @@ function FunnelMap() {
           >
             <Background gap={1e6} color="transparent" />
             {layout ? <Bands layout={layout} /> : null}
+            {isAtWork || hasFailed ? (
+              <Panel position="top-left" className="!m-3">
+                <p role="status" className="rounded-md border border-line bg-white px-3 py-1.5">
+                  {isAtWork ? 'Laying out the map …' : 'The map could not be laid out with care, so its steps stand in their order.'}
+                </p>
+              </Panel>
+            ) : null}
             <Panel position="bottom-left" className="!m-3">
               <MapTools
                 lens={lens}
                 onLens={setLens}
                 days={days}
                 onDays={setDays}
-                fit={() => void flow.fitView(FIT)}
+                fit={view.fit}
+                keepView={view.keep}
+                hand={hand}
                 fullScreen={() => void holder.current?.requestFullscreen()}
                 drawing={() => (layout ? mapSvg(graph, layout, looks, captions, funnel.name) : '')}
                 name={funnel.slug}
@@ -305,6 +290,7 @@ function FunnelMap() {
           onRemoving={setRemoving}
           onAdding={setAdding}
           onAdd={addBehind}
+          onAddFirst={addFirst}
           onSelect={(id) => {
             // Where a stop was taken away, the one before it is next.
             if (id === null && removing) toFocus.current = graph.routes.find((route) => route.to === current.id)?.from ?? null;
@@ -339,7 +325,7 @@ function Bands({ layout }: { layout: Layout }) {
           className={`absolute -z-10 ${index % 2 ? 'bg-band' : ''}`}
           style={{ left: band.left, width: band.right - band.left, top: -BAND_REACH, height: BAND_REACH * 2 }}
         >
-          <span className="absolute font-semibold text-soft" style={{ left: 14, top: BAND_REACH + top }}>
+          <span className="map-words absolute font-semibold text-soft whitespace-nowrap" style={{ left: 14, top: BAND_REACH + top }}>
             {band.name}
           </span>
         </div>

@@ -1,8 +1,8 @@
 import { BaseEdge, type Edge, EdgeLabelRenderer, type EdgeProps } from '@xyflow/react';
 import { createContext, useContext } from 'react';
 import { AddStop, type AddStopProps } from './AddStop';
-import { type PlacedLine, pathOf } from './layout';
 import type { LineLook } from './lenses';
+import { headOf, type PlacedLine, pathOf } from './placed';
 
 export type RouteData = { look: LineLook; line: PlacedLine };
 
@@ -27,22 +27,28 @@ export function RouteLine({ id, data }: EdgeProps<Edge<RouteData>>) {
       {look.test ? <BaseEdge path={pathOf(line.points)} style={{ stroke: EXPERIMENT_COLOUR, strokeWidth: look.width + 4 * GAP }} /> : null}
       {look.test ? <BaseEdge path={pathOf(line.points)} style={{ stroke: '#FFFFFF', strokeWidth: look.width + 2 * GAP }} /> : null}
       <BaseEdge path={pathOf(line.points)} style={{ stroke: colour, strokeWidth: look.width, ...(look.kind === 'no' ? { strokeDasharray: '7 6' } : {}) }} />
+      <path d={headOf(line.points)} fill={colour} data-arrowhead="" />
       <EdgeLabelRenderer>
         <div
-          className="nodrag nopan absolute z-10 flex items-center gap-1 pointer-events-auto"
+          className="map-words group nodrag nopan absolute z-10 flex items-center gap-1 pointer-events-auto"
           style={{ transform: `translate(-50%, -50%) translate(${line.plate.x}px, ${line.plate.y}px)` }}
         >
           {look.words || look.figure ? (
             <span
               title={look.title}
-              className="rounded-md border-[1.5px] bg-white px-2 py-0.5 text-center leading-tight whitespace-nowrap text-[0.88rem]"
+              className="rounded-md border-[1.5px] bg-white px-2 py-0.5 text-center leading-tight whitespace-nowrap"
               style={{ borderColor: colour, color: colour }}
             >
               {look.figure ? <strong className="figures">{look.figure} </strong> : null}
-              {look.words}
+              <span className="map-caption">{look.words}</span>
             </span>
           ) : null}
           {plus ? <AddStop {...plus} /> : null}
+          {plus ? (
+            <span className="hidden group-has-[:focus-visible]:inline rounded-md bg-ink px-2 py-0.5 text-white whitespace-nowrap" aria-hidden="true">
+              {plus.place}
+            </span>
+          ) : null}
         </div>
       </EdgeLabelRenderer>
     </>

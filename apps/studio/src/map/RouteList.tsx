@@ -63,7 +63,6 @@ function OutcomeRoutes({ step, funnel, names, currency, outcome }: ListProps & {
   };
   const targets = graph.steps.filter((candidate) => candidate.id !== step.id);
   const [firstTarget] = targets;
-  const productId = step.sells[0]?.productId ?? Object.keys(funnel.products)[0] ?? '';
   return (
     <fieldset className="grid gap-2 min-w-0" data-outcome={outcome}>
       <legend className="font-semibold mb-1">{OUTCOME_QUESTIONS[outcome]}</legend>
@@ -77,7 +76,6 @@ function OutcomeRoutes({ step, funnel, names, currency, outcome }: ListProps & {
                 targets={targets}
                 names={names}
                 currency={currency}
-                productId={productId}
                 onMove={(by) => {
                   const to = index + by;
                   if (to >= 0 && to < ids.length) order(arrayMove(ids, index, to));
@@ -126,13 +124,12 @@ interface RouteProps {
   targets: Step[];
   names: FactNames;
   currency: string;
-  productId: string;
   onMove: (by: -1 | 1) => void;
   change: (changes: { to?: string; condition?: Route['condition'] }) => void;
   remove: () => void;
 }
 
-function ConditionalRoute({ route, targets, names, currency, productId, onMove, change, remove }: RouteProps) {
+function ConditionalRoute({ route, targets, names, currency, onMove, change, remove }: RouteProps) {
   const [open, setOpen] = useState(false);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: route.id });
   const words = route.condition ? describe(route.condition, names) : '';
@@ -181,7 +178,6 @@ function ConditionalRoute({ route, targets, names, currency, productId, onMove, 
           onChange={(condition) => condition && change({ condition })}
           names={names}
           currency={currency}
-          productId={productId}
           everybody="Ask something, or remove this route: everybody is led by the one below."
         />
       ) : null}

@@ -10,7 +10,7 @@ import { pageKey } from '../funnel/useFunnel';
 import { pageApi } from '../page/api';
 import { studioContext } from '../page/studioContext';
 import { PagePicture } from '../ui/PagePicture';
-import { STOP_HEIGHT, STOP_WIDTH } from './layout';
+import { STOP_HEIGHT, STOP_WIDTH } from './placed';
 
 export type StopNodeData = { step: Step; funnel: FunnelDetail; shop: ShopView; captions: string[]; isCurrent: boolean; isNew: boolean };
 
@@ -30,14 +30,16 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
   return (
     <div
       className={`group rounded-md border-[1.5px] border-ink bg-white cursor-pointer ${isCurrent ? 'outline-5 outline-way' : 'hover:outline-3 hover:outline-way'}`}
-      style={{ width: STOP_WIDTH, height: STOP_HEIGHT }}
+      // The one that is looked at says everything, however far away the map is.
+      data-current={isCurrent ? '' : undefined}
+      style={{ width: STOP_WIDTH, [isCurrent ? 'minHeight' : 'height']: STOP_HEIGHT }}
     >
       <Handle type="target" position={Position.Left} className="!opacity-0 !size-5 !min-w-0 !min-h-0 !left-0" style={{ top: PICTURE_HEIGHT - 20 }} />
       <div className="relative border-b border-line bg-band rounded-t-[5px] overflow-hidden" style={{ height: PICTURE_HEIGHT }}>
         {draft ? (
           <PagePicture page={draft.page} context={studioContext(shop, funnel, step, draft.pictures)} width={STOP_WIDTH - 3} height={PICTURE_HEIGHT} />
         ) : null}
-        {price ? <span className="absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">{price}</span> : null}
+        {price ? <span className="map-words absolute right-2 bottom-2 rounded-sm bg-ink text-white font-semibold px-2.5 py-0.5 figures">{price}</span> : null}
         {tested ? (
           <FlaskConical
             size={20}
@@ -45,15 +47,15 @@ export function StopNode({ data }: NodeProps<Node<StopNodeData>>) {
             aria-label={`In the running test “${tested.name}”`}
           />
         ) : null}
-        {problem ? <TriangleAlert size={18} className="absolute left-2 top-2 fill-way text-ink" aria-label={`Warning: ${problem.message}`} /> : null}
+        {problem ? <TriangleAlert size={18} className="absolute left-2 top-2 fill-care-tint text-care" aria-label={`Warning: ${problem.message}`} /> : null}
       </div>
-      <div className="px-2.5 py-1.5 leading-[1.35]">
+      <div className="map-words px-2.5 py-1.5 leading-[1.35]">
         <p className="font-bold truncate">
           {step.sharedFrom ? <Link2 size={14} className="inline mr-1 -mt-0.5" aria-label={`Shared from ${sourceName}`} /> : null}
           {step.name}
         </p>
         {captions.map((caption, index) => (
-          <p key={caption} className={`figures truncate ${index === 1 ? 'font-semibold' : 'text-soft'}`}>
+          <p key={caption} className={`figures truncate map-caption ${index === 1 ? 'font-semibold' : 'text-soft'}`}>
             {caption}
           </p>
         ))}

@@ -24,6 +24,8 @@ interface PanelProps {
   onRemoving: (open: boolean) => void;
   onAdding: (open: boolean) => void;
   onAdd: (kind: StepKind) => void;
+  /** Puts a step before the first of the funnel. */
+  onAddFirst: (kind: StepKind) => void;
   onSelect: (stepId: string | null) => void;
 }
 
@@ -62,6 +64,7 @@ export function StopPanel(props: PanelProps) {
           <Tag size={15} aria-hidden="true" /> Offer
         </ButtonLink>
         {goal ? <AddStop words="Stop behind it" place={`behind “${step.name}”`} onAdd={props.onAdd} open={props.adding} onOpenChange={props.onAdding} /> : null}
+        {step.id === graph.entryId ? <AddStop words="Step before it" place={`before “${step.name}”`} onAdd={props.onAddFirst} /> : null}
       </div>
       <SharedWith step={step} funnel={funnel} />
       <section className="grid gap-2 min-w-0">

@@ -1,6 +1,6 @@
 import type { Graph } from '@ruta/core/funnel';
-import { type Layout, pathOf, STOP_HEIGHT, STOP_WIDTH } from './layout';
 import type { LineLook } from './lenses';
+import { headOf, type Layout, pathOf, STOP_HEIGHT, STOP_WIDTH } from './placed';
 import { LINE_COLOURS } from './RouteLine';
 
 const MARGIN = 40;
@@ -31,7 +31,7 @@ export function mapSvg(graph: Graph, layout: Layout, looks: Record<string, LineL
       ? `<rect x="${line.plate.x - width / 2}" y="${line.plate.y - 12}" width="${width}" height="24" rx="6" fill="#FFFFFF" stroke="${colour}" stroke-width="1.5"/><text x="${line.plate.x}" y="${line.plate.y + 4.5}" font-size="12.5" text-anchor="middle" fill="${colour}">${escapeXml(words)}</text>`
       : '';
     return [
-      `<path d="${pathOf(line.points)}" fill="none" stroke="${colour}" stroke-width="${look.width}"${look.kind === 'no' ? ' stroke-dasharray="7 6"' : ''}/>${plate}`,
+      `<path d="${pathOf(line.points)}" fill="none" stroke="${colour}" stroke-width="${look.width}"${look.kind === 'no' ? ' stroke-dasharray="7 6"' : ''}/><path d="${headOf(line.points)}" fill="${colour}"/>${plate}`,
     ];
   });
   const stops = graph.steps.flatMap((step) => {

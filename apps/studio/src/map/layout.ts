@@ -1,40 +1,20 @@
-import { BANDS, bandOf, type Graph, stopsInOrder } from '@ruta/core/funnel';
+import { bandOf, type Graph, stopsInOrder } from '@ruta/core/funnel';
 import ELK, { type ElkExtendedEdge } from 'elkjs/lib/elk-api.js';
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url';
+import { bandsOf, GAP_ACROSS, type Layout, PLATE_LETTERS, type PlacedLine, type Point, STOP_HEIGHT, STOP_WIDTH } from './placed';
 
-export const STOP_WIDTH = 176;
-export const STOP_HEIGHT = 192;
-const GAP_ACROSS = 28;
 const GAP_DOWN = 56;
 const PLATE_HEIGHT = 26;
 /** About the width of a letter on a plate. */
 const LETTER = 6.7;
-export const PLATE_LETTERS = 30;
 
-export interface Point {
-  x: number;
-  y: number;
-}
-
-export interface PlacedBand {
-  name: string;
-  left: number;
-  right: number;
-}
-
-/** A line of the map: its corners, and where its plate stands. */
-export interface PlacedLine {
-  points: Point[];
-  plate: Point;
-}
-
-export interface Layout {
-  positions: Record<string, Point>;
-  lines: Record<string, PlacedLine>;
-  bands: PlacedBand[];
-}
+/** With more steps than this, lines are led with less care and their plates get no room of their own. */
+export const CAREFUL_UP_TO = 20;
+const CAREFUL = { 'elk.layered.thoroughness': '20', 'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX' };
+const QUICK = { 'elk.layered.thoroughness': '1', 'elk.layered.nodePlacement.strategy': 'BRANDES_KOEPF' };
 
 let elk: InstanceType<typeof ELK> | null = null;
+let isBusy = false;
 
 /**
  * Places the stops in bands from left to right and leads the lines around them with as few crossings as it finds; people
@@ -42,7 +22,14 @@ let elk: InstanceType<typeof ELK> | null = null;
  * @param plates the words on each line, by the route's id, so that there is room for them
  */
 export async function layOut(graph: Graph, plates: Record<string, string>): Promise<Layout> {
+  // What is still being laid out is of no use any more.
+  if (isBusy) {
+    elk?.terminateWorker();
+    elk = null;
+  }
   elk ??= new ELK({ workerUrl });
+  isBusy = true;
+  const isCareful = graph.steps.length <= CAREFUL_UP_TO;
   const order = stopsInOrder(graph);
   const placed = await elk.layout({
     id: 'map',
@@ -59,8 +46,7 @@ export async function layOut(graph: Graph, plates: Record<string, string>): Prom
       'elk.spacing.edgeEdge': '20',
       'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES',
       'elk.layered.crossingMinimization.forceNodeModelOrder': 'false',
-      'elk.layered.thoroughness': '20',
-      'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
+      ...(isCareful ? CAREFUL : QUICK),
       'elk.edgeLabels.placement': 'CENTER',
     },
     children: order.map((step) => ({
@@ -75,57 +61,40 @@ export async function layOut(graph: Graph, plates: Record<string, string>): Prom
         id: route.id,
         sources: [route.from],
         targets: [route.to],
-        labels: [
-          {
-            text: words || '+',
-            width: Math.max(66, Math.min(words.length, PLATE_LETTERS) * LETTER + 40),
-            height: PLATE_HEIGHT,
-            layoutOptions: { 'elk.edgeLabels.inline': 'true' },
-          },
-        ],
+        labels: !isCareful
+          ? []
+          : [
+              {
+                text: words || '+',
+                width: Math.max(66, Math.min(words.length, PLATE_LETTERS) * LETTER + 40),
+                height: PLATE_HEIGHT,
+                layoutOptions: { 'elk.edgeLabels.inline': 'true' },
+              },
+            ],
       };
     }),
   });
+  isBusy = false;
   const positions = Object.fromEntries((placed.children ?? []).map((node) => [node.id, { x: node.x ?? 0, y: node.y ?? 0 }]));
-  const bands = BANDS.flatMap((name, band) => {
-    const xs = graph.steps.filter((step) => bandOf(graph, step) === band).map((step) => positions[step.id]?.x ?? 0);
-    if (xs.length === 0) return [];
-    return [{ name, left: Math.min(...xs) - GAP_ACROSS / 2, right: Math.max(...xs) + STOP_WIDTH + GAP_ACROSS / 2 }];
-  });
-  return { positions, lines: Object.fromEntries((placed.edges ?? []).map((edge) => [edge.id, lineOf(edge)])), bands };
+  return { positions, lines: Object.fromEntries((placed.edges ?? []).map((edge) => [edge.id, lineOf(edge)])), bands: bandsOf(graph, positions) };
 }
 
 function lineOf(edge: ElkExtendedEdge): PlacedLine {
   const [section] = edge.sections ?? [];
   const points = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : [];
   const [label] = edge.labels ?? [];
-  const half = Math.floor(points.length / 2);
-  const middle = points[half] ?? { x: 0, y: 0 };
+  const middle = middleOf(points);
   const plate = label?.x === undefined || label.y === undefined ? middle : { x: label.x + (label.width ?? 0) / 2, y: label.y + (label.height ?? 0) / 2 };
   return { points, plate };
 }
 
-const CORNER = 10;
-
-/** The path of a line with rounded corners, as SVG takes it. */
-export function pathOf(points: readonly Point[]): string {
-  const [first, ...rest] = points;
-  if (!first) return '';
-  let path = `M ${first.x} ${first.y}`;
-  rest.forEach((point, index) => {
+/** Where a plate without room of its own stands: in the middle of the longest level piece of its line. */
+function middleOf(points: readonly Point[]): Point {
+  let longest = { length: -1, at: points[0] ?? { x: 0, y: 0 } };
+  points.slice(1).forEach((point, index) => {
     const before = points[index] as Point;
-    const after = rest[index + 1];
-    if (!after) {
-      path += ` L ${point.x} ${point.y}`;
-      return;
-    }
-    const toward = (from: Point, to: Point, by: number): Point => {
-      const length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
-      const part = Math.min(by, length / 2) / length;
-      return { x: from.x + (to.x - from.x) * part, y: from.y + (to.y - from.y) * part };
-    };
-    const [enter, leave] = [toward(point, before, CORNER), toward(point, after, CORNER)];
-    path += ` L ${enter.x} ${enter.y} Q ${point.x} ${point.y} ${leave.x} ${leave.y}`;
+    const length = Math.abs(point.x - before.x);
+    if (length > longest.length) longest = { length, at: { x: (point.x + before.x) / 2, y: (point.y + before.y) / 2 } };
   });
-  return path;
+  return longest.at;
 }

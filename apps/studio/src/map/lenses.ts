@@ -4,7 +4,7 @@ import { carriesGoal, type Graph, type Route } from '@ruta/core/funnel';
 import type { FunnelFigures } from '@ruta/core/reports';
 import { formatCount, formatRate } from '../base/format';
 import { routeWords } from '../funnel/outcomeWords';
-import { PLATE_LETTERS } from './layout';
+import { PLATE_LETTERS } from './placed';
 
 export const LENSES = { build: 'Build', traffic: 'Traffic', money: 'Money', forecast: 'Forecast' } as const;
 export type Lens = keyof typeof LENSES;

@@ -3,6 +3,7 @@ import { BUMP_COLOURS, BUMP_LAYOUTS, BUMP_POSITIONS, type BumpLook } from '@ruta
 import { useState } from 'react';
 import { PictureChooser } from '../page/PictureChooser';
 import { Check, SelectField } from '../ui/Field';
+import { Notice } from '../ui/Notice';
 
 type PictureKind = 'product' | 'file' | 'none';
 
@@ -60,10 +61,10 @@ export function BumpLookFields({ look, onChange, onUploaded }: FieldsProps) {
         <Check label="Ticked beforehand" checked={look.ticked} onChange={(event) => onChange({ ...look, ticked: event.target.checked })} />
       </div>
       {look.ticked ? (
-        <p className="rounded-md bg-way-tint px-3 py-2">
+        <Notice tone="care">
           <strong>Many countries forbid this for consumers</strong>, among them all of the European Union and the United Kingdom: who did not tick it may ask
           their money back.
-        </p>
+        </Notice>
       ) : null}
     </div>
   );

@@ -19,9 +19,9 @@ export function DeadlineFields({
   const set = (next: Deadline | null) => onChange({ deadline: next }, 'deadline');
   const until = deadline?.until;
   return (
-    <div className="grid sm:grid-cols-3 gap-3 items-start">
+    <div className="grid sm:grid-cols-[3fr_2fr_2fr] gap-3 items-start">
       <SelectField
-        label="It stands"
+        label="Available"
         value={until?.kind ?? 'always'}
         onChange={(event) => {
           const afterwards = deadline?.afterwards ?? 'gone';
@@ -30,13 +30,13 @@ export function DeadlineFields({
           else set({ until: { kind: 'date', at: Date.now() + 7 * DAY_MS }, afterwards });
         }}
       >
-        <option value="always">without an end</option>
-        <option value="minutes">so many minutes for each buyer</option>
+        <option value="always">with no deadline</option>
+        <option value="minutes">for a number of minutes per customer</option>
         <option value="date">until a date</option>
       </SelectField>
       {until?.kind === 'minutes' ? (
         <NumberField
-          label="Minutes from first sight"
+          label="Minutes from first view"
           value={until.minutes}
           min={1}
           max={43_200}
@@ -47,7 +47,7 @@ export function DeadlineFields({
         <TextField
           label="Until"
           type="datetime-local"
-          hint={`Time of ${timeZone}.`}
+          hint={`Time zone: ${timeZone}.`}
           value={toLocalTime(until.at, timeZone)}
           onChange={(event) => {
             const at = event.target.value ? fromLocalTime(event.target.value, timeZone) : null;
@@ -57,8 +57,8 @@ export function DeadlineFields({
       ) : null}
       {deadline ? (
         <SelectField label="Afterwards" value={deadline.afterwards} onChange={(event) => set({ ...deadline, afterwards: event.target.value as 'gone' })}>
-          <option value="gone">it is gone</option>
-          <option value="full-price">it costs its full price</option>
+          <option value="gone">remove the offer</option>
+          <option value="full-price">charge the full price</option>
         </SelectField>
       ) : null}
     </div>

@@ -6,6 +6,7 @@ import { offerWords } from '@ruta/pages';
 import { useState } from 'react';
 import { AmountField } from '../ui/AmountField';
 import { SelectField, TextField } from '../ui/Field';
+import { Notice } from '../ui/Notice';
 
 const PERCENT = /^\d{1,3}([.,]\d{1,2})?$/;
 
@@ -93,9 +94,9 @@ function Result({ offer, product, currency }: { offer: Offer; product: Product; 
         {offer.quantity > 1 ? `, ${offer.quantity} of them` : ''}.
       </p>
       {dearer ? (
-        <p className="mt-1 rounded-md bg-way-tint px-3 py-2 font-semibold">
+        <Notice tone="care" className="mt-1">
           This discount is off the regular price of {money(regular)} and comes out dearer than today’s {money(current)}. Today’s price is charged instead.
-        </p>
+        </Notice>
       ) : null}
     </div>
   );

@@ -6,7 +6,7 @@ import type { OfferFigures } from '@ruta/core/reports';
 import { ArrowDown, ArrowUp, CopyPlus, Trash2 } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
 import { formatAmount, formatCount, formatRate } from '../base/format';
-import { ProductSelect } from '../catalog/ProductSelect';
+import { ProductChooser } from '../catalog/ProductChooser';
 import { ConditionEditor } from '../conditions/ConditionEditor';
 import { IconButton } from '../ui/Button';
 import { Check, SelectField, TextArea, TextField } from '../ui/Field';
@@ -14,6 +14,8 @@ import { BumpLookFields } from './BumpLookFields';
 import { DeadlineFields } from './DeadlineFields';
 import { DiscountFields } from './DiscountFields';
 import { NumberField } from './NumberField';
+import { OwnPriceFields } from './OwnPriceFields';
+import { PageCountdown } from './PageCountdown';
 
 interface CardProps {
   offer: Offer;
@@ -75,6 +77,7 @@ export function OfferCard(props: CardProps) {
       </header>
       <Figures figures={props.figures} currency={currency} />
       <What {...props} change={change} />
+      {product ? <OwnPriceFields offer={offer} step={step} product={product} onChange={change} /> : null}
       <DiscountFields offer={offer} product={product} currency={currency} onChange={change} />
       {isBump || isAddition ? <Words offer={offer} isBump={isBump} change={change} /> : null}
       {isBump ? <BumpLookFields look={offer.bump} onChange={(bump) => change({ bump })} onUploaded={props.onUploaded} /> : null}
@@ -88,6 +91,7 @@ export function OfferCard(props: CardProps) {
             onChange={(event) => change({ confirms: event.target.checked })}
           />
           <DeadlineFields offer={offer} timeZone={props.timeZone} onChange={change} />
+          {offer.deadline ? <PageCountdown step={step} /> : null}
         </div>
       ) : null}
       {isBump || isAddition ? (
@@ -99,7 +103,6 @@ export function OfferCard(props: CardProps) {
             onChange={(condition) => change({ condition })}
             names={props.names}
             currency={currency}
-            productId={offer.productId}
             everybody={product && !product.buyAgain ? 'Everybody who does not own it already' : 'Everybody'}
           />
         </div>
@@ -124,10 +127,10 @@ function What({ offer, step, product, change }: CardProps & { change: (changes: 
   const options = product ? optionsOf(product).filter(({ edition }) => offer.editionId === null || edition.id === offer.editionId) : [];
   return (
     <div className="grid sm:grid-cols-2 gap-3 items-start">
-      <ProductSelect
+      <ProductChooser
         label="Product"
         value={offer.productId}
-        onChange={(productId) => change({ productId, editionId: null, priceId: null })}
+        onChange={(productId) => change({ productId, editionId: null, priceId: null, ownPrice: null })}
         error={product && !isWhole(product, offer) ? 'The edition or price that was chosen here is gone; the first one is sold instead.' : undefined}
       />
       {editions.length > 1 ? (

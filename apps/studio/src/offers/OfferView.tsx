@@ -1,12 +1,11 @@
 import type { FunnelDetail } from '@ruta/core/checks';
-import { type Step, stepKindOf } from '@ruta/core/funnel';
+import { type Step, setOwnPrice, stepKindOf } from '@ruta/core/funnel';
 import { bumpsOf, mainOffers, namesFor, newOffer, type Offer } from '@ruta/core/offers';
 import type { ShopView } from '@ruta/core/pricing';
-import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { newId } from '../base/newId';
-import { useProductChoices } from '../catalog/ProductSelect';
+import { AddProduct } from '../catalog/ProductChooser';
 import { funnelApi } from '../funnel/api';
 import { SharedNotice } from '../funnel/SharedNotice';
 import { useWorkspace } from '../funnel/useFunnel';
@@ -15,7 +14,6 @@ import { RouteList } from '../map/RouteList';
 import { OrderFormParts } from '../page/OrderFormParts';
 import { PagePreview } from '../page/PagePreview';
 import { usePageHand } from '../page/usePageHand';
-import { Button } from '../ui/Button';
 import { Panel } from '../ui/Page';
 import { OfferCard } from './OfferCard';
 
@@ -50,11 +48,18 @@ function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDeta
   const { addPicture } = usePageHand(step, funnel.id);
   const set = (next: Offer[], mergeKey?: string) =>
     change({ operations: [{ kind: 'changeStep', stepId: step.id, changes: { sells: next } }] }, mergeKey && `${step.id} ${mergeKey}`);
-  const replace = (offer: Offer, mergeKey?: string) =>
-    set(
-      step.sells.map((each) => (each.id === offer.id ? offer : each)),
-      mergeKey && `${offer.id} ${mergeKey}`,
-    );
+  const replace = (offer: Offer, mergeKey?: string) => {
+    const before = step.sells.find(({ id }) => id === offer.id);
+    const key = mergeKey && `${offer.id} ${mergeKey}`;
+    // A price of its own is changed on every page that shows it: what is advertised is what is charged.
+    if (offer.ownPrice !== null || (before && before.ownPrice !== null))
+      change({ operations: setOwnPrice(funnel.graph, step, offer) }, key && `${step.id} ${key}`);
+    else
+      set(
+        step.sells.map((each) => (each.id === offer.id ? offer : each)),
+        key,
+      );
+  };
   const remove = (offer: Offer) => set(step.sells.filter((each) => each.id !== offer.id));
   const move = (offer: Offer, by: -1 | 1) => {
     const peers = step.sells.filter((each) => each.place === offer.place);
@@ -101,14 +106,14 @@ function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDeta
         ) : null}
         <div className="grid gap-4">{mains.map((offer, index) => card(offer, mains.length > 1 ? `Offer ${index + 1}` : ''))}</div>
         {mains.length === 0 || sells === 'addition' ? (
-          <AddButton step={step} words={mains.length === 0 ? 'Choose what' : 'Another offer, with a yes of its own'} onAdd={(id) => add('main', id)} />
+          <AddButton words={mains.length === 0 ? 'Choose what' : 'Another offer, with a yes of its own'} onAdd={(id) => add('main', id)} />
         ) : null}
       </Panel>
       {sells === 'order' ? (
         <Panel title="Which bumps stand beside it?">
           <p className="text-soft mb-3">Small things with one tick, before the payment. Any number; each in its own place.</p>
           <div className="grid gap-4">{bumps.map((offer, index) => card(offer, `Bump ${index + 1}`))}</div>
-          <AddButton step={step} words="Add a bump" onAdd={(id) => add('bump', id)} />
+          <AddButton words="Add a bump" onAdd={(id) => add('bump', id)} />
         </Panel>
       ) : null}
       {sells === 'order' ? (
@@ -123,22 +128,11 @@ function Sheet({ step, funnel, shop, onFocus }: { step: Step; funnel: FunnelDeta
   );
 }
 
-/** Adds an offer of something that is not offered here yet, if there is anything. */
-function AddButton({ step, words, onAdd }: { step: Step; words: string; onAdd: (productId: string) => void }) {
-  const { rows } = useProductChoices();
-  const next = rows?.find((row) => !step.sells.some((offer) => offer.productId === row.id)) ?? rows?.[0];
-  if (rows && !next) {
-    return (
-      <p className="mt-3">
-        <Link to="/catalog/new">Add a product first</Link>: there is nothing to sell yet.
-      </p>
-    );
-  }
+/** Adds an offer: what it offers is chosen first, so that nothing is ever sold that nobody chose. */
+function AddButton({ words, onAdd }: { words: string; onAdd: (productId: string) => void }) {
   return (
     <p className="mt-3">
-      <Button disabled={!next} onClick={() => next && onAdd(next.id)}>
-        <Plus size={16} aria-hidden="true" /> {words}
-      </Button>
+      <AddProduct words={words} onAdd={({ id }) => onAdd(id)} />
     </p>
   );
 }

@@ -4,22 +4,31 @@ import { QuoteTable } from '@ruta/pages';
 import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { problemOf } from '../base/api';
 import { formatTime } from '../base/format';
+import { Heads } from '../lists/Heads';
+import { useCards } from '../lists/useCards';
 import { partnersApi } from '../partners/api';
 import { shopApi } from '../shop/api';
 import { Story } from '../tracking/Story';
 import { Button } from '../ui/Button';
+import { FormProblem } from '../ui/Field';
 import { LaterPayments } from '../ui/LaterPayments';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
+import { AddressDialog } from './AddressDialog';
 import { ordersApi } from './api';
+import { Notes } from './Notes';
 import { RefundDialog } from './RefundDialog';
 import { Refunds } from './Refunds';
 import { STATE_WORDS } from './stateWords';
+import { TaxNumberProof } from './TaxNumberProof';
+import { Troubles } from './Troubles';
 
 const POLL_MS = 2000;
 const DISPUTES = { open: 'The bank asks for it', won: 'Dispute won', lost: 'Dispute lost' };
 
 export function OrderPage() {
+  const cards = useCards();
   const { orderId = '' } = useParams();
   const { data: order, error, refetch } = ordersApi.useOrderQuery(orderId);
   const { data: shop } = shopApi.useShopQuery();
@@ -27,7 +36,9 @@ export function OrderPage() {
   const { data: upcoming } = ordersApi.useUpcomingQuery(orderId);
   const { data: brought } = partnersApi.useOrderPartnerQuery(orderId);
   const [sendAgain] = ordersApi.useSendAgainMutation();
+  const [sendReceipt, { data: receipt, error: notSent, isLoading: isSending }] = ordersApi.useSendReceiptMutation();
   const [isRefunding, setRefunding] = useState(false);
+  const [isEditing, setEditing] = useState(false);
   // What the processor is still asked for is looked after until it is known.
   const waits = order?.refunds.some(({ state }) => state === 'pending') ?? false;
   ordersApi.useOrderQuery(orderId, { skip: !waits, pollingInterval: POLL_MS });
@@ -41,7 +52,7 @@ export function OrderPage() {
       title={order.number ? `Order ${order.number}` : isPaid ? 'Gift' : 'Open order'}
       actions={
         <>
-          {order.mode === 'test' ? <Badge tone="way">Test, left out of the figures</Badge> : null}
+          {order.mode === 'test' ? <Badge tone="info">Test, left out of the figures</Badge> : null}
           {order.state === 'refunded' || order.state === 'part-refunded' ? <Badge tone="plain">{STATE_WORDS[order.state]}</Badge> : null}
           {order.lines.some(({ total, refunded }) => total > refunded) ? <Button onClick={() => setRefunding(true)}>Give money back</Button> : null}
         </>
@@ -54,6 +65,7 @@ export function OrderPage() {
       </p>
       <div className="grid lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-4 items-start">
         <div>
+          <Troubles order={order} timeZone={timeZone} />
           {order.payments.map((payment) => (
             <Panel
               key={payment.id}
@@ -67,25 +79,19 @@ export function OrderPage() {
           ))}
           <Refunds order={order} timeZone={timeZone} />
           <Panel title="Payments">
-            <table className="w-full">
-              <thead>
-                <tr className="text-left text-soft">
-                  <th scope="col">When</th>
-                  <th scope="col">Through</th>
-                  <th scope="col">Card</th>
-                  <th scope="col">State</th>
-                  <th scope="col" className="text-right">
-                    Amount
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
+            <table {...cards.table} className="w-full">
+              <Heads cards={cards} names={['When', 'Through', 'Card', 'State', { figures: 'Amount' }]} />
+              <tbody {...cards.group}>
                 {charges.map((charge) => (
-                  <tr key={charge.id} className="border-t border-line">
-                    <td className="py-1.5">{formatTime(charge.createdAt, timeZone)}</td>
-                    <td className="capitalize">{charge.provider}</td>
-                    <td>{charge.cardLast4 ? `ending ${charge.cardLast4}` : '–'}</td>
-                    <td>
+                  <tr {...cards.row} key={charge.id} className="border-t border-line">
+                    <td {...cards.cell('')} className="py-1.5">
+                      {formatTime(charge.createdAt, timeZone)}
+                    </td>
+                    <td {...cards.cell('Through')} className="capitalize">
+                      {charge.provider}
+                    </td>
+                    <td {...cards.cell('Card')}>{charge.cardLast4 ? `ending ${charge.cardLast4}` : '–'}</td>
+                    <td {...cards.cell('State')}>
                       {charge.dispute ? (
                         <Badge tone={charge.dispute === 'won' ? 'go' : 'stop'}>{DISPUTES[charge.dispute]}</Badge>
                       ) : charge.state === 'captured' ? (
@@ -94,14 +100,29 @@ export function OrderPage() {
                         <Badge tone={charge.state === 'declined' || charge.state === 'failed' ? 'stop' : 'plain'}>{charge.state}</Badge>
                       )}
                     </td>
-                    <td className="text-right">{formatMoney(charge.amount, order.currency)}</td>
+                    <td {...cards.cell('Amount')} className="text-right">
+                      {formatMoney(charge.amount, order.currency)}
+                    </td>
                   </tr>
                 ))}
               </tbody>
             </table>
             {charges.length === 0 ? <p className="text-soft">Nothing to pay.</p> : null}
           </Panel>
-          <Panel title="Mails and enrolments">
+          <Panel
+            title="Mails and enrolments"
+            actions={
+              isPaid ? (
+                <Button disabled={isSending} onClick={() => void sendReceipt(order.id)}>
+                  Send receipt again
+                </Button>
+              ) : null
+            }
+          >
+            <p role="status" className="text-soft">
+              {receipt?.queued ? `A receipt is on its way to ${order.buyer.email}.` : ''}
+            </p>
+            <FormProblem>{notSent ? problemOf(notSent).title : null}</FormProblem>
             <ul>
               {order.mails.map((mail) => (
                 <li key={mail.id} className="flex items-center justify-between gap-3 border-b border-line last:border-0 py-2">
@@ -125,7 +146,7 @@ export function OrderPage() {
           </Panel>
         </div>
         <div>
-          <Panel title="Buyer">
+          <Panel title="Buyer" actions={<Button onClick={() => setEditing(true)}>Edit</Button>}>
             <p className="font-semibold">
               {order.buyer.firstName} {order.buyer.lastName}
             </p>
@@ -148,7 +169,8 @@ export function OrderPage() {
               {countryName(order.buyer.country)}
             </p>
             {order.buyer.taxNumber ? <p className="text-soft">Business, tax number {order.buyer.taxNumber}</p> : null}
-            {order.campaign ? <p className="text-soft mt-2">Came from {Object.values(order.campaign).join(', ')}</p> : null}
+            <TaxNumberProof orderId={order.id} proof={order.taxNumberProof} timeZone={timeZone} />
+            {order.campaign ? <p className="text-soft mt-2">Source: {Object.values(order.campaign).join(', ')}</p> : null}
             {brought?.partner ? (
               <p className="text-soft">
                 Brought by{' '}
@@ -195,11 +217,13 @@ export function OrderPage() {
               </ul>
             </Panel>
           ) : null}
+          <Notes order={order} timeZone={timeZone} />
           <Panel title="Story">
             <Story story={order.story} timeZone={timeZone} />
           </Panel>
         </div>
       </div>
+      {isEditing ? <AddressDialog order={order} onClose={() => setEditing(false)} /> : null}
       {isRefunding ? <RefundDialog order={order} onClose={() => setRefunding(false)} /> : null}
     </Page>
   );

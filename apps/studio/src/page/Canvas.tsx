@@ -1,6 +1,6 @@
 import { wordPlaces } from '@ruta/core/elements';
 import { findElement, type PageDocument } from '@ruta/core/page';
-import { type EditHooks, type PageContext, PageView } from '@ruta/pages';
+import { type EditHooks, isReordered, type PageContext, PageView } from '@ruta/pages';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useAppDispatch } from '../base/store';
 import { ColumnEnd, EditableWords, ElementFrame, SectionFrame } from './CanvasParts';
@@ -8,13 +8,20 @@ import { canvasHand, type OpenWords, OpenWordsProvider, ScreenProvider } from '.
 import { EDIT_CSS } from './editCss';
 import { SCREEN_WIDTHS, type Screen, screenChosen, selected, useEditor, wordsAsked } from './editorSlice';
 import { PageFrame } from './PageFrame';
+import { useBroughtIntoView } from './useBroughtIntoView';
 import { WidthEdge } from './WidthEdge';
 
 /** Beside each other the screens are never drawn smaller than this, however little room there is: they are scrolled then. */
 const LEAST_SCALE = 0.33;
 const GAP = 24;
+/** Sections that keep their order follow one another as on the published page, where margins fall into one. */
+const IN_FLOW = 'main{display:block}';
 const BESIDE: Screen[] = ['phone', 'tablet', 'desktop'];
 const NAMES: Record<Screen, string> = { phone: 'Phone', tablet: 'Tablet', desktop: 'Desktop' };
+
+/** The canvas is as high as its page; what fills a screen is as high as on one of this usual height, in CSS pixels. */
+const SCREEN_HEIGHTS: Record<Screen, number> = { phone: 844, tablet: 1180, desktop: 900 };
+const tallOn = (screen: Screen) => `.tall{min-height:min(${SCREEN_HEIGHTS[screen] * 0.92}px,900px)}`;
 
 /** The page at the width of a screen, or of several beside each other: click selects, click into words edits them in place. */
 export function Canvas({
@@ -46,8 +53,9 @@ export function Canvas({
     setOpenWords((open) => (open && selection?.id !== open.elementId ? null : open));
   }, [selection]);
 
-  const now = useRef({ page: edited ?? page, onAddSection });
-  now.current = { page: edited ?? page, onAddSection };
+  const now = useRef({ page: edited ?? page, onAddSection, clicked: null as string | null });
+  now.current = { ...now.current, page: edited ?? page, onAddSection };
+  useBroughtIntoView(holder, selection, now);
   const keyHandler = useRef(onKey);
   keyHandler.current = (event) => {
     const typing = (event.target as Element | null)?.closest?.('[contenteditable=true]');
@@ -71,23 +79,32 @@ export function Canvas({
   }, [askedFor, page, dispatch, view.screen]);
   const onDocument = useCallback((document: Document) => {
     document.addEventListener('keydown', (event) => keyHandler.current(event));
-    document.addEventListener('click', (event) => {
-      // Nothing on the page acts while it is edited: links and buttons are things to select.
-      if ((event.target as Element).closest('a, button:not(.edit-plus):not(.edit-empty), summary')) event.preventDefault();
-    });
+    // Before the parts themselves: what selects them lets no click out of the page.
+    document.addEventListener(
+      'click',
+      (event) => {
+        const target = event.target as Element;
+        // Nothing on the page acts while it is edited: links and buttons are things to select. What is folded away opens.
+        if (target.closest('a, button:not(.edit-plus):not(.edit-empty)')) event.preventDefault();
+        const turn = target.closest<HTMLElement>('[data-turn]');
+        const row = turn?.closest('[data-carousel]')?.querySelector('ul');
+        if (turn && row) row.scrollBy({ left: Number(turn.dataset.turn) * row.clientWidth });
+      },
+      true,
+    );
   }, []);
 
   const hooks = useMemo<EditHooks>(() => {
     const hand = canvasHand(dispatch, now, setOpenWords);
     return {
       framesLayout: true,
-      frameSection: (section, children) => (
-        <SectionFrame key={section.id} section={section} hand={hand}>
-          {children}
+      frameSection: (section, box, row) => (
+        <SectionFrame key={section.id} section={section} box={box} hand={hand}>
+          {row}
         </SectionFrame>
       ),
       frameElement: (element, children) => (
-        <ElementFrame element={element} hand={hand}>
+        <ElementFrame element={element} context={context} hand={hand}>
           {children}
         </ElementFrame>
       ),
@@ -127,7 +144,8 @@ export function Canvas({
                   brand={context.brand}
                   width={widthOf(screen)}
                   scale={scale}
-                  extraCss={EDIT_CSS}
+                  extraCss={EDIT_CSS + tallOn(screen) + (isReordered(page) ? '' : IN_FLOW)}
+                  isEdited
                   className={view.hasOutlines ? 'edit-outlines' : ''}
                   onDocument={onDocument}
                 >

@@ -1,22 +1,24 @@
-import { elementRecordOf, type PageElement, type Sizes, takesLinks, type Words } from '@ruta/core/elements';
+import { elementRecordOf, type PageElement, takesLinks, type Words } from '@ruta/core/elements';
 import { type Column, findElement, type Section } from '@ruta/core/page';
-import { boundText, layoutClasses, type PageContext, PlainWords, sizeClasses } from '@ruta/pages';
+import { boundText, isUnfilled, layoutClasses, type PageContext, PlainWords, type SectionBox } from '@ruta/pages';
 import type { ReactNode } from 'react';
 import { useAppDispatch } from '../base/store';
 import { ColumnEdge } from './ColumnEdge';
-import { type CanvasHand, useOpenWords, useScreen } from './canvasHand';
+import { type CanvasHand, type OpenWords, useOpenWords, useScreen } from './canvasHand';
 import { useChosen, useEditedPage, useFirstChosen } from './editorSlice';
+import { unfilledWords } from './unfilled';
 import { WordsEditor } from './WordsEditor';
 
 /** A section on the canvas: chosen by a click, with its name while it is, and the plus below it. */
-export function SectionFrame({ section, hand, children }: { section: Section; hand: CanvasHand; children: ReactNode }) {
+export function SectionFrame({ section, box, hand, children }: { section: Section; box: SectionBox; hand: CanvasHand; children: ReactNode }) {
   const isFirst = useFirstChosen(section.id);
   const isChosen = useChosen(section.id);
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
     // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
     <div
-      className={`edit-section ${orderClasses(section.sizes)}`}
+      {...box}
+      className={`${box.className} edit-section`}
       data-section={section.id}
       data-selected={isChosen || undefined}
       data-conditional={section.show ? '' : undefined}
@@ -44,9 +46,10 @@ export function SectionFrame({ section, hand, children }: { section: Section; ha
 }
 
 /** An element on the canvas: chosen by a click, with its place and name while it is. */
-export function ElementFrame({ element, hand, children }: { element: PageElement; hand: CanvasHand; children: ReactNode }) {
+export function ElementFrame({ element, context, hand, children }: { element: PageElement; context: PageContext; hand: CanvasHand; children: ReactNode }) {
   const isFirst = useFirstChosen(element.id);
   const isChosen = useChosen(element.id);
+  const screen = useScreen();
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the outline selects by keyboard
     // biome-ignore lint/a11y/noStaticElementInteractions: a surface for the mouse; the outline is the way by keyboard
@@ -55,13 +58,40 @@ export function ElementFrame({ element, hand, children }: { element: PageElement
       data-element={element.id}
       data-selected={isChosen || undefined}
       data-conditional={element.show ? '' : undefined}
-      onClick={(event) => hand.select({ kind: 'element', id: element.id }, event)}
+      data-unfilled={isUnfilled(element, context) ? '' : undefined}
+      onClick={(event) => {
+        hand.select({ kind: 'element', id: element.id }, event);
+        // What folds a part away is pressed to open it.
+        if (event.ctrlKey || event.metaKey || event.shiftKey || (event.target as Element).closest('summary')) return;
+        const words = wordsNear(event.currentTarget, event.clientX, event.clientY);
+        if (words) hand.openWords({ elementId: element.id, ...words, screen });
+      }}
     >
       {isFirst ? <ElementTag element={element} /> : null}
+      {isChosen && isUnfilled(element, context) ? <p className="edit-note">{unfilledWords(element, context).join(' ')}</p> : null}
       {children}
     </div>
   );
 }
+
+/**
+ * The words whose box a click fell into, beside or below what is written in them, and where in them it puts the caret.
+ * @returns null where no words have their box there
+ */
+function wordsNear(frame: HTMLElement, x: number, y: number): { path: string; at: OpenWords['at'] } | null {
+  for (const words of frame.querySelectorAll<HTMLElement>('.words[data-path]')) {
+    const box = words.parentElement?.getBoundingClientRect();
+    if (!box || x < box.left || x > box.right || y < box.top || y > box.bottom) continue;
+    const lines = [...words.getClientRects()].filter(({ width }) => width > 0);
+    const line = lines.toSorted((one, other) => away(one, y) - away(other, y))[0];
+    const within = (value: number, from: number, to: number) => Math.min(Math.max(value, from + 1), to - 1);
+    const at = line ? { left: within(x, line.left, line.right), top: within(y, line.top, line.bottom) } : null;
+    return { path: words.dataset.path ?? '', at };
+  }
+  return null;
+}
+/** How far a height is from a line; 0 within it. */
+const away = ({ top, bottom }: DOMRect, y: number): number => Math.max(top - y, y - bottom, 0);
 
 function ElementTag({ element }: { element: PageElement }) {
   const page = useEditedPage();
@@ -112,6 +142,7 @@ export function EditableWords(props: { elementId: string; path: Array<string | n
           }}
           links={takesLinks(findElement(hand.page(), elementId)?.element.type ?? '', path)}
           siblings={hand.siblingsOf(elementId, path, screen)}
+          onPasteBelow={(rest) => hand.pasteBelow(elementId, rest)}
         />
       </span>
     );
@@ -121,6 +152,7 @@ export function EditableWords(props: { elementId: string; path: Array<string | n
     // biome-ignore lint/a11y/noStaticElementInteractions: Enter on the selected element opens its words
     <span
       className="words"
+      data-path={key}
       onClick={(event) => {
         hand.select({ kind: 'element', id: elementId }, event);
         if (event.ctrlKey || event.metaKey || event.shiftKey) return;
@@ -135,9 +167,3 @@ export function EditableWords(props: { elementId: string; path: Array<string | n
     </span>
   );
 }
-
-/** The frame of a section takes its place; everything else of it is the section's own. */
-const orderClasses = (sizes: Sizes | undefined): string =>
-  sizeClasses(sizes)
-    .filter((name) => name.includes('-order-'))
-    .join(' ');

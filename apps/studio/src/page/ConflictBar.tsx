@@ -1,3 +1,4 @@
+import { TriangleAlert } from 'lucide-react';
 import { useAppDispatch } from '../base/store';
 import { Button } from '../ui/Button';
 import { type Version, versionChosen, versionShown } from './editorSlice';
@@ -12,9 +13,10 @@ const VERSIONS: Array<{ version: Version; name: string }> = [
 export function ConflictBar({ stepId, showing }: { stepId: string; showing: Version }) {
   const dispatch = useAppDispatch();
   return (
-    <section aria-label="Two versions of this page" className="flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-2.5 bg-way-tint border-b border-line">
-      <p role="alert" className="font-semibold">
-        This page was changed in another window meanwhile. Both versions are here; nothing is lost.
+    <section aria-label="Two versions of this page" className="flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-2.5 bg-care-tint border-b border-care">
+      <p role="alert" className="font-semibold flex gap-2.5">
+        <TriangleAlert size={18} className="shrink-0 mt-0.5 text-care" aria-hidden="true" /> This page was changed in another window meanwhile. Both versions
+        are here; nothing is lost.
       </p>
       <fieldset className="flex rounded-md border border-line bg-white p-0.5">
         <legend className="sr-only">Which version is shown</legend>

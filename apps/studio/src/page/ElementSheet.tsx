@@ -38,6 +38,7 @@ import { TestimonialSheet, TestimonialsSheet } from './elements/TestimonialSheet
 import { TextSheet } from './elements/TextSheet';
 import { VideoSheet } from './elements/VideoSheet';
 import { FormFields } from './FormFields';
+import { unfilledWords } from './unfilled';
 import { insertBound } from './WordsEditor';
 import { setAt } from './words';
 
@@ -85,6 +86,11 @@ export function ElementSheet({ element, context, apply }: { element: PageElement
   return (
     <div className="grid gap-3">
       <Sheet element={element} context={context} change={change} />
+      {unfilledWords(element, context).map((words) => (
+        <p key={words} className="rounded-md bg-info-tint px-3 py-2">
+          {words}
+        </p>
+      ))}
       <PlainName element={element} name={context.product?.name ?? ''} apply={apply} />
       {'words' in element ? <BoundChips words={element.words} change={change} /> : null}
     </div>

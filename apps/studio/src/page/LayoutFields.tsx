@@ -62,7 +62,7 @@ export function SizeFields({ page, id, sizes, isSection, onChange, apply }: Size
   return (
     <section className="border-t border-line pt-3 mt-4 grid gap-3" data-sizes={screen}>
       <h3 className="font-semibold">
-        Only on {NAMES[screen]} {differs ? <span className="ml-1 rounded-sm bg-way-tint px-1.5 py-0.5 text-sm">differs</span> : null}
+        Only on {NAMES[screen]} {differs ? <span className="ml-1 rounded-sm bg-info-tint px-1.5 py-0.5 text-sm">differs</span> : null}
       </h3>
       <Check label="Hide it" checked={own.hide ?? false} onChange={(event) => set({ hide: event.target.checked || undefined })} />
       <div className="flex items-center gap-1">

@@ -25,7 +25,7 @@ export function LinkPreviews({ page, context }: { page: PageDocument; context: P
       <h3 className="font-semibold">Where its link is shared</h3>
       <div className="rounded-md border border-line overflow-hidden bg-white">
         {picture ? (
-          <img src={`/media/${picture.id}/960.webp`} alt="" className="w-full aspect-[1.91] object-cover" />
+          <img src={`/media/${picture.id}/shared.jpg`} alt="" width={1200} height={630} className="w-full h-auto" />
         ) : (
           <p className="grid place-items-center aspect-[1.91] bg-band text-soft">No picture</p>
         )}

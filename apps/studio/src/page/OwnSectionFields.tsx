@@ -28,7 +28,7 @@ export function OwnSectionFields({ page, section, apply }: { page: PageDocument;
   if (section.linkedTo !== undefined) {
     const others = Math.max(0, (link?.pages ?? 1) - 1);
     return (
-      <div className="rounded-md bg-way-tint p-3 grid gap-2" data-linked="">
+      <div className="rounded-md border-l-3 border-info bg-info-tint p-3 grid gap-2" data-linked="">
         <p>
           <Link2 size={15} className="inline" aria-hidden="true" /> Linked: what you change here changes{' '}
           {others === 0 ? 'wherever else it is put' : others === 1 ? 'on one other page' : `on ${others} other pages`} too. Visitors see it there when this

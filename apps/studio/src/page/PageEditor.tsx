@@ -10,6 +10,7 @@ import { SharedNotice } from '../funnel/SharedNotice';
 import { pageKey, useWorkspace } from '../funnel/useFunnel';
 import { Button, ButtonAnchor, ButtonLink, IconButton } from '../ui/Button';
 import { LeaveGuard } from '../ui/LeaveGuard';
+import { Notice } from '../ui/Notice';
 import { Waiting } from '../ui/Page';
 import { pageApi } from './api';
 import { Canvas } from './Canvas';
@@ -99,6 +100,13 @@ function Editor({ stepId }: { stepId: string }) {
     if (both) dispatch(editsJoined({ page: both, server: data }));
     else if (standing === 'conflicts') dispatch(conflictMet(data));
   }, [data, isFetching, key, editor.stepId, dispatch, setAside, funnel.id, stepName, openedAt]);
+  // A passage that is called for while its page is open.
+  const { key: visit } = useLocation();
+  const isOpen = editor.stepId === key;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each time that it is called for
+  useEffect(() => {
+    if (isOpen && openedAt?.select) dispatch(selected(openedAt.select));
+  }, [visit]);
   useEffect(
     () => () => {
       setAside();
@@ -176,12 +184,18 @@ function Editor({ stepId }: { stepId: string }) {
     <div className="h-full flex flex-col">
       {conflict ? <ConflictBar stepId={key} showing={conflict.showing} /> : null}
       {editor.hasJoined ? (
-        <p role="status" className="flex flex-wrap items-center gap-3 px-5 py-2.5 bg-way-tint border-b border-line">
+        <Notice
+          tone="info"
+          isBar
+          role="status"
+          actions={
+            <Button look="quiet" onClick={() => dispatch(joinedRead())}>
+              Good
+            </Button>
+          }
+        >
           <span className="font-semibold">Another window changed other parts of this page meanwhile. Both are kept.</span>
-          <Button look="quiet" onClick={() => dispatch(joinedRead())}>
-            Good
-          </Button>
-        </p>
+        </Notice>
       ) : null}
       <div className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_minmax(220px,268px)] lg:grid-cols-[226px_minmax(0,1fr)_268px] relative" inert={conflicting}>
         <div

@@ -25,8 +25,8 @@ export function PageFiles({ stepId, apply }: { stepId: string; apply: (operation
       </p>
       <BundleInput
         label="Take in a page"
-        take={async (content) => {
-          const { page, pictures, missing: gone } = await takeIn(content).unwrap();
+        take={async (content, task) => {
+          const { page, pictures, missing: gone } = await takeIn({ content, task }).unwrap();
           for (const picture of Object.values(pictures)) dispatch(pictureAdded(picture));
           apply({ kind: 'replacePage', page });
           setMissing(gone);

@@ -18,6 +18,8 @@ export function PageFrame(props: {
   /** Fixed height in CSS pixels before scaling; the page's own height without it. */
   height?: number;
   extraCss?: string;
+  /** Elements stand in frames that select them: what the style says of elements in a column holds for those in a frame. */
+  isEdited?: boolean;
   /** Of the body, for what the extra style says of the page as a whole. */
   className?: string;
   /** Not part of what can be reached: a picture of a page rather than a page. */
@@ -25,10 +27,13 @@ export function PageFrame(props: {
   onDocument?: (document: Document) => void;
   children: ReactNode;
 }) {
-  const { brand, width, scale, extraCss = '', className = '', onDocument } = props;
+  const { brand, width, scale, extraCss = '', className = '', isEdited = false, onDocument } = props;
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [ownHeight, setOwnHeight] = useState(600);
-  const style = useMemo(() => pageCss(brand) + extraCss, [brand, extraCss]);
+  const style = useMemo(
+    () => (isEdited ? pageCss(brand).replaceAll('.column>', ':is(.column,.edit-element)>') : pageCss(brand)) + extraCss,
+    [brand, extraCss, isEdited],
+  );
 
   const onLoad = useCallback((frame: HTMLIFrameElement) => {
     if (frame.contentDocument?.body) setBody(frame.contentDocument.body);

@@ -26,7 +26,10 @@ export function PagePreview({ step, funnel, shop, bumpId }: { step: Step; funnel
     const bump = bumpId && page?.getElementById(tickName(bumpId))?.closest('label');
     const scroller = holder.current?.closest('aside');
     if (!bump || !scroller) return;
-    scroller.scrollTo({ top: Math.max(0, bump.getBoundingClientRect().top * (ROOM / WIDTHS[screen]) - LEAD), behavior: 'smooth' });
+    scroller.scrollTo({
+      top: Math.max(0, bump.getBoundingClientRect().top * (ROOM / WIDTHS[screen]) - LEAD),
+      behavior: matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth',
+    });
   }, [bumpId, page, screen]);
   const context = useMemo(() => studioContext(shop, funnel, step, pictures ?? {}), [shop, funnel, step, pictures]);
   if (!draft) return <Waiting error={error} retry={refetch} />;

@@ -4,7 +4,7 @@ import type { Operation, PageDocument } from '@ruta/core/page';
 import type { PageContext } from '@ruta/pages';
 import { newId } from '../base/newId';
 import { useAppDispatch } from '../base/store';
-import { ProductSelect } from '../catalog/ProductSelect';
+import { ProductChooser } from '../catalog/ProductChooser';
 import { useWorkspace } from '../funnel/useFunnel';
 import { useMapHand } from '../funnel/useMap';
 import { Check, TextArea, TextField } from '../ui/Field';
@@ -115,7 +115,7 @@ function StepSettings({ step }: { step: Step }) {
           error={slugProblem}
         />
       )}
-      <ProductSelect label="Product" hint="Name, price and picture on the page follow it." value={productId} none="None" onChange={sell} />
+      <ProductChooser label="Product" hint="Name, price and picture on the page follow it." value={productId} none="None" onChange={sell} />
     </section>
   );
 }

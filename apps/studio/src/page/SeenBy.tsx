@@ -1,7 +1,7 @@
 import { optionsOf } from '@ruta/core/catalog';
 import type { FunnelDetail } from '@ruta/core/checks';
 import type { Facts, Purchase } from '@ruta/core/facts';
-import { offerRole } from '@ruta/core/funnel';
+import { offerRole, type Step } from '@ruta/core/funnel';
 import { type Offer, offerOption } from '@ruta/core/offers';
 import { lineName } from '@ruta/core/pricing';
 import { allCountries } from '@ruta/core/shop';
@@ -13,29 +13,33 @@ import { SelectField, TextField } from '../ui/Field';
 
 /** A made-up buyer, by what is known of them. */
 interface MadeUp {
-  /** Ids of the prices that were bought, by the offer. */
+  /** Ids of the prices that were bought, by the offer; `DECLINED` where they said no. */
   taken: Record<string, string>;
+  /** A step whose page they saw. */
+  saw: string;
+  openedCheckout: '' | 'yes' | 'no';
   country: string;
   device: '' | 'phone' | 'tablet' | 'desktop';
   returning: '' | 'yes' | 'no';
   code: string;
 }
 
-const NOBODY: MadeUp = { taken: {}, country: '', device: '', returning: '', code: '' };
+const DECLINED = 'declined';
+const NOBODY: MadeUp = { taken: {}, saw: '', openedCheckout: '', country: '', device: '', returning: '', code: '' };
 
 /** Everything that can be bought in a funnel: by which offer, in what role. */
-function offersOf({ graph }: FunnelDetail): Array<{ offer: Offer; role: Purchase['role'] }> {
+function offersOf({ graph }: FunnelDetail): Array<{ step: Step; offer: Offer; role: Purchase['role'] }> {
   return graph.steps
     .filter((step) => step.kind === 'checkout' || step.kind === 'offer')
-    .flatMap((step) => step.sells.map((offer) => ({ offer, role: offerRole(graph, step, offer) })));
+    .flatMap((step) => step.sells.map((offer) => ({ step, offer, role: offerRole(graph, step, offer) })));
 }
 
 /** What is known of a made-up buyer, as conditions ask for it. */
-function factsOf({ taken, country, device, returning, code }: MadeUp, funnel: FunnelDetail): Facts {
+function factsOf({ taken, saw, openedCheckout, country, device, returning, code }: MadeUp, funnel: FunnelDetail): Facts {
   const bought = offersOf(funnel).flatMap(({ offer, role }): Purchase[] => {
     const product = funnel.products[offer.productId];
     const priceId = taken[offer.id];
-    if (!product || !priceId) return [];
+    if (!product || !priceId || priceId === DECLINED) return [];
     const { edition, option } = optionsOf(product).find((each) => each.option.id === priceId) ?? offerOption(product, offer);
     const { id, categories, tags } = product;
     return [{ productId: id, editionId: edition.id, priceId: option.id, role, quantity: offer.quantity, categories, tags }];
@@ -43,6 +47,8 @@ function factsOf({ taken, country, device, returning, code }: MadeUp, funnel: Fu
   return {
     bought,
     owned: bought,
+    declined: offersOf(funnel).flatMap(({ step, offer }) => (taken[offer.id] === DECLINED ? [step.id] : [])),
+    seen: saw ? [saw] : [],
     tags: [],
     answers: {},
     code: code || null,
@@ -50,6 +56,7 @@ function factsOf({ taken, country, device, returning, code }: MadeUp, funnel: Fu
     lastCampaign: null,
     ...(country ? { country, shippingCountry: country } : {}),
     ...(device ? { device } : {}),
+    ...(openedCheckout ? { openedCheckout: openedCheckout === 'yes' } : {}),
     ...(returning ? { returning: returning === 'yes' } : {}),
   };
 }
@@ -78,7 +85,7 @@ export function SeenBy({ funnel, facts, onChange }: { funnel: FunnelDetail; fact
           className="z-40 w-80 max-h-[76vh] overflow-y-auto rounded-md border border-line bg-white p-4 grid gap-3"
         >
           <p className="font-semibold">Look at the page as somebody who</p>
-          {offersOf(funnel).map(({ offer, role }) => {
+          {offersOf(funnel).map(({ step, offer, role }) => {
             const product = funnel.products[offer.productId];
             if (!product) return null;
             const options = optionsOf(product);
@@ -93,6 +100,7 @@ export function SeenBy({ funnel, facts, onChange }: { funnel: FunnelDetail; fact
                 }}
               >
                 <option value="">has not taken it</option>
+                {step.kind === 'offer' ? <option value={DECLINED}>declined it</option> : null}
                 {options.map((each) => (
                   <option key={each.option.id} value={each.option.id}>
                     took it{options.length > 1 ? `: ${lineName(product, each)}${each.option.name ? `, ${each.option.name}` : ''}` : ''}
@@ -119,6 +127,23 @@ export function SeenBy({ funnel, facts, onChange }: { funnel: FunnelDetail; fact
             label="Has been here before"
             value={person.returning}
             onChange={(event) => set({ returning: event.target.value as MadeUp['returning'] })}
+          >
+            <option value="">not known</option>
+            <option value="yes">yes</option>
+            <option value="no">no</option>
+          </SelectField>
+          <SelectField label="Saw the page" value={person.saw} onChange={(event) => set({ saw: event.target.value })}>
+            <option value="">none that is asked about</option>
+            {funnel.graph.steps.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </SelectField>
+          <SelectField
+            label="Has opened the checkout"
+            value={person.openedCheckout}
+            onChange={(event) => set({ openedCheckout: event.target.value as MadeUp['openedCheckout'] })}
           >
             <option value="">not known</option>
             <option value="yes">yes</option>

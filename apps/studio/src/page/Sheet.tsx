@@ -76,7 +76,6 @@ export function Sheet({ page, step, context, apply }: { page: PageDocument; step
           id={selection.id}
           show={part.show}
           page={page}
-          productId={step.sells[0]?.productId ?? ''}
           onChange={(show) =>
             apply(
               place

@@ -10,14 +10,13 @@ interface ShowProps {
   id: string;
   show: Show | undefined;
   page: PageDocument;
-  productId: string;
   onChange: (show: Show | undefined) => void;
   onOtherwise: () => void;
   onSelect: (id: string) => void;
 }
 
 /** To whom a part of the page is shown, and the version beside it for everybody else. */
-export function ShowFields({ id, show, page, productId, onChange, onOtherwise, onSelect }: ShowProps) {
+export function ShowFields({ id, show, page, onChange, onOtherwise, onSelect }: ShowProps) {
   const { funnel, shop } = useWorkspace();
   const { currency } = shop.settings;
   const parts = page.sections.flatMap((section) => [section, ...section.columns.flatMap((column) => column.elements)]);
@@ -45,7 +44,6 @@ export function ShowFields({ id, show, page, productId, onChange, onOtherwise, o
             onChange={(condition) => onChange(condition ? { kind: 'when', condition } : undefined)}
             names={namesFor(funnel, currency)}
             currency={currency}
-            productId={productId}
           />
           {show && !other ? (
             <Button onClick={onOtherwise}>

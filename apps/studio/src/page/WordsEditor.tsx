@@ -1,4 +1,5 @@
 import { asWritten, BOUND_VALUES, type BoundValue, type Words } from '@ruta/core/elements';
+import { paragraphsOf } from '@ruta/core/page';
 import { mergeAttributes, Node } from '@tiptap/core';
 import Bold from '@tiptap/extension-bold';
 import Document from '@tiptap/extension-document';
@@ -98,12 +99,14 @@ export function WordsEditor(props: {
   onEscape: () => void;
   /** Where the words are one of several, as the lines of a list are. */
   siblings?: Siblings | undefined;
+  /** Several paragraphs are pasted: those after the first. @returns false where they stand in the words themselves */
+  onPasteBelow: (rest: readonly string[]) => boolean;
   /** Whether they can hold links. */
   links: boolean;
 }) {
-  const { words, label, clickedAt, onChange, onEscape, siblings, links } = props;
-  const latest = useRef({ onChange, onEscape, siblings });
-  latest.current = { onChange, onEscape, siblings };
+  const { words, label, clickedAt, onChange, onEscape, siblings, onPasteBelow, links } = props;
+  const latest = useRef({ onChange, onEscape, siblings, onPasteBelow });
+  latest.current = { onChange, onEscape, siblings, onPasteBelow };
   const editor = useEditor({
     extensions: [
       Document,
@@ -119,6 +122,12 @@ export function WordsEditor(props: {
     injectCSS: false,
     editorProps: {
       attributes: { class: 'words-editor', 'aria-label': 'Words', role: 'textbox', 'aria-multiline': 'true' },
+      handlePaste: (view, event) => {
+        const [first, ...rest] = paragraphsOf(event.clipboardData?.getData('text/plain') ?? '');
+        if (first === undefined || rest.length === 0 || !latest.current.onPasteBelow(rest)) return false;
+        view.dispatch(view.state.tr.insertText(first));
+        return true;
+      },
       handleKeyDown: (_view, event) => {
         if (event.key !== 'Escape') return false;
         latest.current.onEscape();
@@ -137,6 +146,8 @@ export function WordsEditor(props: {
   const [isPlaceholder] = useState(() => words.some((node) => node.type === 'text' && node.placeholder));
   useLayoutEffect(() => {
     if (!editor) return;
+    // Words in a part that is folded away come into sight with it.
+    editor.view.dom.closest('details')?.setAttribute('open', '');
     // Words that are there to be replaced are replaced by the first letter.
     if (isPlaceholder) editor.commands.selectAll();
     const at = isPlaceholder ? undefined : place ? editor.view.posAtCoords(place)?.pos : undefined;

@@ -4,7 +4,7 @@ import { api } from '../base/api';
 
 export const pageApi = api.injectEndpoints({
   endpoints: (build) => ({
-    stepPage: build.query<StepPage, string>({ query: (id) => `/steps/${id}/page` }),
+    stepPage: build.query<StepPage, string>({ query: (id) => `/steps/${id}/page`, providesTags: ['StepPage'] }),
     pageVersions: build.query<PageVersion[], string>({ query: (id) => `/steps/${id}/versions`, providesTags: ['PageVersion', 'Funnel'] }),
     pageVersion: build.query<PageVersionDetail, { stepId: string; id: string }>({ query: ({ stepId, id }) => `/steps/${stepId}/versions/${id}` }),
     keepVersion: build.mutation<PageVersion[], { stepId: string; name: string; page: PageDocument }>({
@@ -24,7 +24,9 @@ export const pageApi = api.injectEndpoints({
       query: (id) => ({ url: `/own-sections/${id}`, method: 'DELETE' }),
       invalidatesTags: ['OwnSection'],
     }),
-    importPage: build.mutation<ImportedPage, unknown>({ query: (body) => ({ url: '/pages/import', method: 'POST', body }) }),
+    importPage: build.mutation<ImportedPage, { content: unknown; task: string }>({
+      query: ({ content: body, task }) => ({ url: '/pages/import', method: 'POST', params: { task }, body }),
+    }),
     savePage: build.mutation<{ revision: number }, { id: string; revision: number; page: PageDocument }>({
       query: ({ id, ...body }) => ({ url: `/steps/${id}/page`, method: 'PUT', body }),
       // What is wrong and what is not published may have changed; nothing else of the funnel has.

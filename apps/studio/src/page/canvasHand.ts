@@ -1,7 +1,8 @@
 import { isElementOf, type Words } from '@ruta/core/elements';
-import { findElement, type PageDocument } from '@ruta/core/page';
+import { findElement, type PageDocument, pastedBelow } from '@ruta/core/page';
 import { createContext, type MouseEvent, useContext } from 'react';
 import { flushSync } from 'react-dom';
+import { newId } from '../base/newId';
 import type { useAppDispatch } from '../base/store';
 import { alsoSelected, changed, type Screen, type Selection, selected } from './editorSlice';
 import type { Siblings } from './WordsEditor';
@@ -36,11 +37,13 @@ export interface CanvasHand {
   addSection: (index: number) => void;
   changeWords: (elementId: string, path: Array<string | number>, words: Words) => void;
   siblingsOf: (elementId: string, path: Array<string | number>, screen: Screen) => Siblings | undefined;
+  /** Puts pasted paragraphs below words that hold one alone. @returns false where they may stand in the words themselves */
+  pasteBelow: (elementId: string, rest: readonly string[]) => boolean;
 }
 
 export function canvasHand(
   dispatch: ReturnType<typeof useAppDispatch>,
-  now: { readonly current: { page: PageDocument; onAddSection: (index: number) => void } },
+  now: { readonly current: { page: PageDocument; onAddSection: (index: number) => void; clicked: string | null } },
   openWords: (open: OpenWords | null) => void,
 ): CanvasHand {
   const page = () => now.current.page;
@@ -50,6 +53,7 @@ export function canvasHand(
     addSection: (index) => now.current.onAddSection(index),
     select: (next, event) => {
       event.stopPropagation();
+      now.current.clicked = next?.id ?? null;
       dispatch(next && (event.ctrlKey || event.metaKey || event.shiftKey) ? alsoSelected(next) : selected(next));
     },
     changeWords: (elementId, path, words) => {
@@ -57,6 +61,11 @@ export function canvasHand(
       if (!place) return;
       const changes = setAt(place.element, path, words);
       dispatch(changed({ operation: { kind: 'changeElement', elementId, changes }, mergeKey: `${elementId}.${path.join('.')}`, at: Date.now() }));
+    },
+    pasteBelow: (elementId, rest) => {
+      const operation = pastedBelow(page(), elementId, rest, newId);
+      if (operation) dispatch(changed({ operation, at: Date.now() }));
+      return operation !== null;
     },
     siblingsOf: (elementId, path, screen) => {
       if (path[0] !== 'items' || !isList(page(), elementId)) return undefined;

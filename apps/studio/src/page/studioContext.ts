@@ -1,11 +1,12 @@
 import { type PictureInfo, type Product, sentEditions } from '@ruta/core/catalog';
 import { tickName } from '@ruta/core/checkout';
 import type { FunnelDetail } from '@ruta/core/checks';
-import { additionRole, type Step } from '@ruta/core/funnel';
+import { additionRole, type Step, sharedStep } from '@ruta/core/funnel';
 import { formatMoney } from '@ruta/core/money';
-import { bumpsOf, mainOffer, mainOffers, type Offer, offeredBy, offerLine, offerOption } from '@ruta/core/offers';
+import { bumpsOf, mainOffer, mainOffers, type Offer, offeredBy, offerLine, offerOption, pricedBy } from '@ruta/core/offers';
 import type { Quote, ShopView } from '@ruta/core/pricing';
 import { cartLine, laterWords, needsCard, quoteCart } from '@ruta/core/pricing';
+import { legalLinks } from '@ruta/core/shop';
 import { bumpView, type CheckoutView, checkoutOptions, type OffersView, offerName, offerWords, type PageContext, shopContext, shownProduct } from '@ruta/pages';
 
 import { cleanHtml } from './cleanHtml';
@@ -16,7 +17,8 @@ type Named = Pick<FunnelDetail, 'products' | 'giftId' | 'graph'> & Partial<Pick<
 export function studioContext(shop: ShopView, funnel: Named, step: Pick<Step, 'id' | 'sells' | 'kind'>, pictures: Record<string, PictureInfo>): PageContext {
   const { settings, brand } = shop;
   const offer = mainOffer(step);
-  const product = funnel.products[offer?.productId ?? ''] ?? null;
+  const named = funnel.products[offer?.productId ?? ''] ?? null;
+  const product = named && offer ? pricedBy(named, offer) : named;
   const gift = funnel.giftId ? (funnel.products[funnel.giftId] ?? null) : null;
   const now = Date.now();
   const shown = (source: Product | null) => (source ? shownProduct(source, settings.currency, now) : null);
@@ -24,7 +26,7 @@ export function studioContext(shop: ShopView, funnel: Named, step: Pick<Step, 'i
   const { siteUrl } = shop;
   return {
     ...shopContext(funnel.brand ?? brand, { name: settings.name, email: settings.contactEmail, currency: settings.currency }),
-    termsUrl: settings.terms?.trim() ? '/terms' : null,
+    legal: legalLinks(settings),
     asksTaxNumber: settings.sellsToBusinesses ?? false,
     product: shown(product),
     gift: shown(gift),
@@ -32,6 +34,7 @@ export function studioContext(shop: ShopView, funnel: Named, step: Pick<Step, 'i
     pictures,
     form: null,
     addressOf: (stepId) => funnel.addresses?.[stepId ?? step.id] ?? siteUrl,
+    sharedAddress: (stepId) => funnel.addresses?.[sharedStep(funnel.graph, stepId)?.id ?? step.id] ?? siteUrl,
     cleanHtml,
     checkout: sums && product && offer && step.kind === 'checkout' ? checkoutPreview(shop, funnel, step, { offer, product, sums, pictures, now }) : null,
     order:
@@ -101,6 +104,7 @@ function offersPreview(shop: ShopView, funnel: Named, step: Pick<Step, 'id' | 's
   return {
     actionUrl: '',
     quoteUrl: '',
+    leftUrl: '',
     orderToken: '',
     offers: mainOffers(step).flatMap((offer) => {
       const product = find(offer.productId);

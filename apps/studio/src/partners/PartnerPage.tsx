@@ -3,8 +3,11 @@ import { ArrowLeft, Copy, Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { formatTime } from '../base/format';
+import { Heads } from '../lists/Heads';
+import { useCards } from '../lists/useCards';
 import { shopApi } from '../shop/api';
 import { Button, ButtonAnchor } from '../ui/Button';
+import { Notice } from '../ui/Notice';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
 import { partnersApi } from './api';
 import { PartnerDialog } from './PartnerDialog';
@@ -12,6 +15,7 @@ import { rateWords } from './PartnersPage';
 
 /** What one partner has earned, by which sales, and what of it was paid out. */
 export function PartnerPage() {
+  const cards = useCards();
   const { partnerId = '' } = useParams();
   const { data, error, refetch } = partnersApi.useStatementQuery(partnerId);
   const { data: shop } = shopApi.useShopQuery();
@@ -54,9 +58,9 @@ export function PartnerPage() {
         ))}
       </dl>
       {row.payable < 0 ? (
-        <p role="note" className="rounded-md bg-way-tint px-4 py-3 mb-4">
+        <Notice tone="info" role="note" className="mb-4">
           {money(-row.payable)} was paid out for sales that were given back since. It is taken off what they earn next.
-        </p>
+        </Notice>
       ) : null}
       <div className="grid lg:grid-cols-[minmax(0,3fr)_minmax(0,1fr)] gap-4 items-start">
         <Panel title="What they earned">
@@ -64,40 +68,31 @@ export function PartnerPage() {
             <p className="text-soft">Nothing yet. Their link is on the right: sales that follow a visit by it stand here.</p>
           ) : (
             <div className="overflow-x-auto">
-              <table className="w-full">
-                <thead>
-                  <tr className="text-left text-soft">
-                    <th scope="col">When</th>
-                    <th scope="col">Sale</th>
-                    <th scope="col" className="text-right">
-                      Of
-                    </th>
-                    <th scope="col" className="text-right">
-                      Rate
-                    </th>
-                    <th scope="col" className="text-right">
-                      Earned
-                    </th>
-                    <th scope="col" className="pl-4">
-                      State
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
+              <table {...cards.table} className="w-full">
+                <Heads cards={cards} names={['When', 'Sale', { figures: 'Of' }, { figures: 'Rate' }, { figures: 'Earned' }, 'State']} />
+                <tbody {...cards.group}>
                   {earned.map((each) => (
-                    <tr key={each.id} className="border-t border-line align-top">
-                      <td className="py-2 pr-3 whitespace-nowrap">{formatTime(each.at, timeZone)}</td>
-                      <td className="py-2 wrap-anywhere">
+                    <tr {...cards.row} key={each.id} className="border-t border-line align-top">
+                      <td {...cards.cell('When')} className="py-2 pr-3 whitespace-nowrap">
+                        {formatTime(each.at, timeZone)}
+                      </td>
+                      <td {...cards.cell('')} className="py-2 wrap-anywhere">
                         {each.goods}
                         <Link to={`/sales/orders/${each.orderId}`} className="block text-info underline">
                           Order {each.orderNumber}
                         </Link>
                         {each.tier === 2 ? <span className="block text-soft">by somebody they recruited</span> : null}
                       </td>
-                      <td className="py-2 pl-3 text-right figures whitespace-nowrap">{money(each.base)}</td>
-                      <td className="py-2 pl-3 text-right figures whitespace-nowrap">{rateWords(each.rate, currency)}</td>
-                      <td className="py-2 pl-3 text-right figures font-semibold whitespace-nowrap">{money(each.amount)}</td>
-                      <td className="py-2 pl-4 whitespace-nowrap">
+                      <td {...cards.cell('Of')} className="py-2 pr-4 text-right figures whitespace-nowrap">
+                        {money(each.base)}
+                      </td>
+                      <td {...cards.cell('Rate')} className="py-2 pr-4 text-right figures whitespace-nowrap">
+                        {rateWords(each.rate, currency)}
+                      </td>
+                      <td {...cards.cell('Earned')} className="py-2 pr-4 text-right figures font-semibold whitespace-nowrap">
+                        {money(each.amount)}
+                      </td>
+                      <td {...cards.cell('State')} className="py-2 whitespace-nowrap">
                         <State {...each} timeZone={timeZone} />
                       </td>
                     </tr>

@@ -8,6 +8,7 @@ import { useListQuery } from '../lists/useListQuery';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
 import { Button } from '../ui/Button';
+import { Notice } from '../ui/Notice';
 import { Badge, Empty, Page, Waiting } from '../ui/Page';
 import { partnersApi } from './api';
 import { PartnerDialog } from './PartnerDialog';
@@ -52,10 +53,9 @@ export function PartnersPage() {
       }
     >
       {hasTerms || isEmpty ? null : (
-        <p role="note" className="rounded-md bg-way-tint px-4 py-3 mb-4 flex flex-wrap items-center gap-3">
-          <span className="mr-auto">There is no rate for everybody yet: only partners with a rate of their own earn.</span>
-          <Button onClick={() => setOpen('terms')}>Set the terms</Button>
-        </p>
+        <Notice tone="info" role="note" className="mb-4" actions={<Button onClick={() => setOpen('terms')}>Set the terms</Button>}>
+          There is no rate for everybody yet: only partners with a rate of their own earn.
+        </Notice>
       )}
       {isEmpty ? (
         <Empty title="People who recommend you" action={add}>

@@ -2,7 +2,7 @@ import { optionsOf, type Product } from '@ruta/core/catalog';
 import type { RateRule } from '@ruta/core/partners';
 import { Plus, Trash2 } from 'lucide-react';
 import { catalogApi } from '../catalog/api';
-import { ProductSelect } from '../catalog/ProductSelect';
+import { ProductChooser } from '../catalog/ProductChooser';
 import { AmountField } from '../ui/AmountField';
 import { Button } from '../ui/Button';
 import { SelectField, TextField } from '../ui/Field';
@@ -51,7 +51,7 @@ export function RateRules(props: {
             className="grid gap-3 sm:grid-cols-[minmax(0,3fr)_minmax(0,2fr)_minmax(0,2fr)_auto] items-start border-t border-line pt-3 first:border-0 first:pt-0"
           >
             <div className="grid gap-2">
-              <ProductSelect
+              <ProductChooser
                 label="For"
                 none="everything"
                 value={rule.productId ?? ''}

@@ -1,7 +1,7 @@
 import { type LineRole, optionsOf, type Product, priceWords } from '@ruta/core/catalog';
 import { chosenOption } from '@ruta/core/pricing';
 import { Trash2 } from 'lucide-react';
-import { ProductSelect } from '../catalog/ProductSelect';
+import { ProductChooser } from '../catalog/ProductChooser';
 import { IconButton } from '../ui/Button';
 import { SelectField, TextField } from '../ui/Field';
 
@@ -32,7 +32,7 @@ export function CalculatorLine(props: {
   return (
     <div className="border-b border-line pb-4 mb-4 grid gap-3">
       <div className="grid sm:grid-cols-[minmax(0,2fr)_minmax(0,3fr)_5rem_2rem] gap-3 items-start">
-        <ProductSelect label="Product" value={line.productId} onChange={(productId) => onChange({ productId, priceId: '', chosen: '' })} />
+        <ProductChooser label="Product" value={line.productId} onChange={(productId) => onChange({ productId, priceId: '', chosen: '' })} />
         <SelectField label="Edition and price" value={option?.id ?? ''} onChange={(event) => onChange({ priceId: event.target.value })}>
           {(product ? optionsOf(product) : []).map((each) => (
             <option key={each.option.id} value={each.option.id}>

@@ -5,16 +5,14 @@ import type { ShopView } from '@ruta/core/pricing';
 import { boughtBy, cartLine, checkTaxNumber, type OfferDiscount, type Quote, type QuoteLineInput, quoteCart, regionsOf } from '@ruta/core/pricing';
 import { allCountries, fromLocalTime, toLocalTime } from '@ruta/core/shop';
 import { QuoteTable } from '@ruta/pages';
-import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { newId } from '../base/newId';
 import { catalogApi } from '../catalog/api';
-import { useProductChoices } from '../catalog/ProductSelect';
+import { AddProduct, useFirstProducts } from '../catalog/ProductChooser';
 import { codesApi } from '../codes/api';
 import { useRows } from '../lists/useRows';
 import { shopApi } from '../shop/api';
-import { Button } from '../ui/Button';
 import { SelectField, TextField } from '../ui/Field';
 import { LaterPayments } from '../ui/LaterPayments';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
@@ -23,7 +21,7 @@ import { CalculatorLine, type LineDraft } from './CalculatorLine';
 /** What a buyer would pay for anything in the catalog, from anywhere, at any moment, with the whole sum unfolded. */
 export function CalculatorPage() {
   const [params] = useSearchParams();
-  const { rows, error, refetch } = useProductChoices();
+  const { rows, error, refetch } = useFirstProducts();
   const firstId = params.get('product') ?? rows?.[0]?.id;
   const { data: first } = catalogApi.useProductQuery(firstId ?? '', { skip: firstId === undefined });
   const { data: shop } = shopApi.useShopQuery();
@@ -47,10 +45,11 @@ interface BuyerDraft {
   at: string;
 }
 
-const newLine = (product: Pick<Product, 'id' | 'editions'>, role: LineDraft['role']): LineDraft => ({
+/** With the product's first price. */
+const newLine = (productId: string, role: LineDraft['role']): LineDraft => ({
   id: newId('line'),
-  productId: product.id,
-  priceId: product.editions[0]?.prices[0]?.id ?? '',
+  productId,
+  priceId: '',
   role,
   quantity: '1',
   chosen: '',
@@ -61,7 +60,7 @@ const newLine = (product: Pick<Product, 'id' | 'editions'>, role: LineDraft['rol
 
 function Calculator({ first, shop, codes }: { first: Product; shop: ShopView; codes: CodeRow[] }) {
   const { settings } = shop;
-  const [lines, setLines] = useState<LineDraft[]>([newLine(first, 'main')]);
+  const [lines, setLines] = useState<LineDraft[]>([newLine(first.id, 'main')]);
   const wanted = [...new Set([first.id, ...lines.map((line) => line.productId)])].sort();
   const { currentData, data } = catalogApi.useProductsNamedQuery(wanted);
   const products = currentData ?? data ?? [first];
@@ -93,9 +92,7 @@ function Calculator({ first, shop, codes }: { first: Product; shop: ShopView; co
                 onRemove={lines.length > 1 ? () => setLines((now) => now.filter((_, other) => other !== index)) : null}
               />
             ))}
-            <Button look="quiet" onClick={() => setLines((now) => [...now, newLine(first, 'bump')])}>
-              <Plus size={16} aria-hidden="true" /> Add a line
-            </Button>
+            <AddProduct look="quiet" words="Add a line" onAdd={({ id }) => setLines((now) => [...now, newLine(id, 'bump')])} />
           </Panel>
           <Panel title="Who buys?">
             <div className="grid sm:grid-cols-2 gap-4 items-start">

@@ -30,10 +30,10 @@ export function BrandFields({ brand, shopName, errors, onChange }: BrandFieldsPr
   const isWhole = COLOURS.every(({ name }) => isColour(brand[name]));
   return (
     <>
-      <div className="grid sm:grid-cols-3 gap-4">
+      <div className="grid grid-cols-1 sm:grid-cols-3 gap-4">
         {COLOURS.map(({ name, label, hint }) => (
-          <div key={name} className="flex items-end gap-2">
-            <div className="flex-1">
+          <div key={name} className="flex items-end gap-2 min-w-0">
+            <div className="flex-1 min-w-0">
               <TextField
                 label={label}
                 name={name}

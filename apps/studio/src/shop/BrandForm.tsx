@@ -4,6 +4,7 @@ import { type Brand, BrandSchema } from '@ruta/core/shop';
 import { useEffect } from 'react';
 import { useForm } from 'react-hook-form';
 import { useKeptDraft } from '../base/keptDraft';
+import { useAfterUploads } from '../base/uploadsUnderWay';
 import { DraftNotice } from '../ui/DraftNotice';
 import { Panel } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
@@ -19,22 +20,20 @@ export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (uns
   const errors = Object.fromEntries(Object.entries(formState.errors).map(([name, wrong]) => [name, wrong?.message]));
   const unsaved = formState.isDirty && !formState.isSubmitting;
   useEffect(() => onUnsaved(unsaved), [unsaved, onUnsaved]);
+  const saving = useAfterUploads(
+    handleSubmit(async (value) => {
+      const saved = await save({ begun, value })
+        .unwrap()
+        .catch(() => null);
+      if (!saved) return;
+      setBegun(saved.revisions.brand);
+      reset(value);
+    }),
+  );
   return (
     <Panel title="Brand">
       <DraftNotice shown={isBack} onStartOver={startOver} />
-      <form
-        id="brand"
-        noValidate
-        className="grid gap-4"
-        onSubmit={handleSubmit(async (value) => {
-          const saved = await save({ begun, value })
-            .unwrap()
-            .catch(() => null);
-          if (!saved) return;
-          setBegun(saved.revisions.brand);
-          reset(value);
-        })}
-      >
+      <form id="brand" noValidate className="grid grid-cols-1 gap-4" onSubmit={saving.onSubmit}>
         <p className="text-soft">Pages, checkout, receipts and mails take this look. Words are always kept readable on your colours.</p>
         <BrandFields
           brand={watch()}
@@ -44,7 +43,7 @@ export function BrandForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (uns
             for (const [name, value] of Object.entries(changes)) setValue(name as keyof Brand, value as never, { shouldDirty: true });
           }}
         />
-        <SaveBar label="Save the brand" busy={formState.isSubmitting} saved={isSuccess && !formState.isDirty} error={error} />
+        <SaveBar label="Save the brand" busy={formState.isSubmitting} saved={isSuccess && !formState.isDirty} error={error} uploads={saving} />
       </form>
     </Panel>
   );

@@ -50,17 +50,24 @@ function Question({ shop }: { shop: ShopView }) {
       <DraftNotice shown={isBack} onStartOver={startOver} />
       <form noValidate className="grid gap-4" onSubmit={handleSubmit(send)}>
         <p className="text-soft">
-          Your own figures and orders need no consent and are always complete. What you put into pages yourself, and what ad platforms are told, waits for a yes
-          wherever visitors are asked.
+          Until visitors agree, nothing is kept in their browsers but what a cart or an order needs, and your figures count visits instead of visitors: somebody
+          who comes back counts again. What you put into pages yourself, and what ad platforms are told, waits for a yes too. Orders are always complete.
         </p>
         <Check
           label="Ask visitors for their consent"
-          hint="Off, your own code runs for everybody and ad platforms are told of everybody. Whether you must ask is a matter of the law where you sell."
+          hint="Off, visitors are known when they come back, your own code runs for everybody, and ad platforms are told of everybody. Whether you must ask is a matter of the law where you sell."
           {...register('isOn')}
         />
         <TextField label="Headline" error={wrong.title?.message} {...register('title')} />
         <TextArea label="Text" rows={3} error={wrong.text?.message} {...register('text')} />
-        <TextField label="Address of your privacy policy" type="url" placeholder="https://" error={wrong.policyUrl?.message} {...register('policyUrl')} />
+        <TextField
+          label="Address of your privacy policy"
+          type="url"
+          placeholder="https://"
+          hint="Left empty, your legal page “Privacy”."
+          error={wrong.policyUrl?.message}
+          {...register('policyUrl')}
+        />
         {CONSENT_CATEGORIES.map((category) => (
           <fieldset key={category} className="grid gap-2 border-t border-line pt-3">
             <legend className="unseen">{NAMES[category]}</legend>
@@ -69,9 +76,17 @@ function Question({ shop }: { shop: ShopView }) {
               hint="Not asked for, nothing of it runs while the question is on."
               {...register(`${category}.isAsked`)}
             />
-            <TextField label={`What ${NAMES[category].toLowerCase()} is for`} error={wrong[category]?.words?.message} {...register(`${category}.words`)} />
+            <TextArea
+              label={`What ${NAMES[category].toLowerCase()} is for`}
+              rows={2}
+              error={wrong[category]?.words?.message}
+              {...register(`${category}.words`)}
+            />
           </fieldset>
         ))}
+        <p className="text-soft">
+          What your rules under Connections tell ad platforms is added to the question by itself; when they change, everybody is asked again.
+        </p>
         {asksNothing ? <p className="font-semibold">Nothing is asked for, so that nobody sees the question, and all code runs for everybody.</p> : null}
         <p className="text-soft">
           Each piece of your own code says what it needs: at Shop and brand, in a funnel’s settings and in a page’s. Whoever answered other words than these is

@@ -6,7 +6,7 @@ import { useForm } from 'react-hook-form';
 import { useKeptDraft } from '../base/keptDraft';
 import { Button } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
-import { Check, SelectField, TextArea, TextField } from '../ui/Field';
+import { Check, SelectField, TextField } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 import { OwnCodeFields } from '../ui/OwnCodeFields';
 import { Panel } from '../ui/Page';
@@ -19,7 +19,7 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
   const { settings } = shop;
   const [save, { error, isSuccess }] = shopApi.useSaveShopMutation();
   const [asking, setAsking] = useState<{ values: Shop; consequences: string[] } | null>(null);
-  const form = useForm<Shop>({ defaultValues: settings, resolver: zodResolver(ShopSchema) });
+  const form = useForm<Shop>({ defaultValues: { whenRegisterSilent: 'charge', ...settings }, resolver: zodResolver(ShopSchema) });
   const { register, handleSubmit, reset, watch, setValue, formState } = form;
   const { begun, setBegun, isBack, startOver } = useKeptDraft('settings', form, shop.revisions.settings, formState.isDirty);
   const wrong = formState.errors;
@@ -28,7 +28,7 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
 
   async function send(values: Shop) {
     setAsking(null);
-    const { currency: _currency, ...value } = values;
+    const { currency: _currency, mode: _mode, ...value } = values;
     const saved = await save({ begun, value })
       .unwrap()
       .catch(() => null);
@@ -78,27 +78,16 @@ export function ShopForm({ shop, onUnsaved }: { shop: ShopView; onUnsaved: (unsa
           hint="Order forms ask for a business tax number, and take tax off where reverse charge applies."
           {...register('sellsToBusinesses')}
         />
-        <details open={Boolean(settings.terms) || undefined}>
-          <summary className="font-semibold cursor-pointer">Terms that buyers accept</summary>
-          <div className="mt-3">
-            <TextArea
-              label="Terms"
-              rows={8}
-              hint="Plain paragraphs, with an empty line between them. Order forms lead to them."
-              error={wrong.terms?.message}
-              {...register('terms')}
-            />
-          </div>
-        </details>
-        <SelectField
-          label="Test or live"
-          hint="In test mode no money moves and orders are left out of every figure."
-          error={wrong.mode?.message}
-          {...register('mode')}
-        >
-          <option value="live">Live</option>
-          <option value="test">Test</option>
-        </SelectField>
+        {watch('sellsToBusinesses') ? (
+          <SelectField
+            label="While the register of tax numbers does not answer"
+            hint="Reverse charge asks the register first, and its answer is kept with the order."
+            {...register('whenRegisterSilent')}
+          >
+            <option value="charge">Charge tax</option>
+            <option value="accept">Take the number as it is, and ask again until it answers</option>
+          </SelectField>
+        ) : null}
         <details open={settings.code !== undefined || undefined}>
           <summary className="font-semibold cursor-pointer">Code of your own on every page of the shop</summary>
           <div className="mt-3">

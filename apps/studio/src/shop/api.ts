@@ -1,5 +1,5 @@
 import type { ShippingTable, ShopView, TaxTable } from '@ruta/core/pricing';
-import type { Brand, ConsentProofs, Shop } from '@ruta/core/shop';
+import type { Brand, ConsentProofs, GoLive, Mode, Shop } from '@ruta/core/shop';
 import { api } from '../base/api';
 
 /** A change with the revision it was begun from, so that one of another window is not overwritten unseen. */
@@ -11,9 +11,14 @@ interface Begun<T> {
 export const shopApi = api.injectEndpoints({
   endpoints: (build) => ({
     shop: build.query<ShopView, void>({ query: () => '/shop', providesTags: ['Shop'] }),
-    saveShop: build.mutation<ShopView, Begun<Omit<Shop, 'currency'>>>({
+    saveShop: build.mutation<ShopView, Begun<Omit<Shop, 'currency' | 'mode'>>>({
       query: ({ begun, value }) => ({ url: '/shop', method: 'PUT', body: value, headers: { 'if-match': begun } }),
       invalidatesTags: ['Shop'],
+    }),
+    goLive: build.query<GoLive, void>({ query: () => '/shop/go-live', providesTags: ['Shop', 'Connection', 'Order', 'Funnel', 'Product'] }),
+    changeMode: build.mutation<GoLive, { mode: Mode; anyway: boolean }>({
+      query: (body) => ({ url: '/shop/mode', method: 'POST', body }),
+      invalidatesTags: ['Shop', 'Funnel', 'Today'],
     }),
     consents: build.query<ConsentProofs, void>({ query: () => '/consents', providesTags: ['Consent'] }),
     saveBrand: build.mutation<ShopView, Begun<Brand>>({

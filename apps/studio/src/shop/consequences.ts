@@ -20,12 +20,5 @@ export function consequencesOf({ settings, taxTable }: Pick<ShopView, 'settings'
       `Every price is read anew. Who pays ${paid(settings.pricesIncludeTax)} today for a price of ${money(price)} will pay ${paid(wanted.pricesIncludeTax)} in ${countryName(wanted.country)}. Fixed discount codes and shipping rates are read anew too.`,
     );
   }
-  if (wanted.mode !== settings.mode) {
-    words.push(
-      wanted.mode === 'test'
-        ? 'Nobody can buy any more: every live checkout becomes a test, in which no money moves and nothing is sent.'
-        : 'Every checkout takes real money from now on.',
-    );
-  }
   return words;
 }

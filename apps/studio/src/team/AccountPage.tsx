@@ -7,6 +7,7 @@ import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { refusedAt, refusedWhole } from '../ui/fieldError';
 import { Badge, Page, Panel, Waiting } from '../ui/Page';
+import { SingleKeysField } from '../ui/SingleKeysField';
 import { teamApi } from './api';
 import { PasswordField } from './PasswordField';
 import { TwoFactorPanel } from './TwoFactorPanel';
@@ -26,6 +27,9 @@ export function AccountPage() {
       </Panel>
       <Panel title="Two-factor codes">
         <TwoFactorPanel />
+      </Panel>
+      <Panel title="Keyboard">
+        <SingleKeysField />
       </Panel>
       <Panel title="Where you are signed in">
         <Sessions timeZone={shop.settings.timeZone} />

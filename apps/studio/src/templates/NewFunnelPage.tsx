@@ -1,13 +1,13 @@
-import { isFree, type Product, priceWords, productLabel } from '@ruta/core/catalog';
+import { isFree, type Product, type ProductRow } from '@ruta/core/catalog';
 import { stopsInOrder } from '@ruta/core/funnel';
 import type { ShopView } from '@ruta/core/pricing';
 import { drawFunnel, EXTRAS, type Extra, shortName, TEMPLATES, type TemplateName, templateOf } from '@ruta/core/templates';
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { problemOf } from '../base/api';
 import { newId } from '../base/newId';
+import { forgetKept, useKeptState } from '../base/useKeptState';
 import { catalogApi } from '../catalog/api';
-import { ProductSelect, useProductChoices } from '../catalog/ProductSelect';
+import { ProductChooser, useFirstProducts } from '../catalog/ProductChooser';
 import { BundleInput } from '../files/BundleInput';
 import { funnelApi } from '../funnel/api';
 import { useRows } from '../lists/useRows';
@@ -18,12 +18,26 @@ import { Check, FormProblem, SelectField, TextField } from '../ui/Field';
 import { refusedAt, refusedWhole } from '../ui/fieldError';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
 import { PagePicture } from '../ui/PagePicture';
+import { CopyFunnelDialog } from './CopyFunnelDialog';
 import { DesignChooser } from './DesignChooser';
 
-/** Starting a funnel: which shape, what is sold, how it is called. Every page comes at once. */
+/** Starting a funnel: as a copy of one that the address names, or from what is sold. */
 export function NewFunnelPage() {
-  const sold = useProductChoices({ free: false });
-  const gifts = useProductChoices({ free: true });
+  const [params] = useSearchParams();
+  const navigate = useNavigate();
+  const copied = params.get('copy');
+  if (!copied) return <FromProducts />;
+  return (
+    <Page title="Start a funnel">
+      <CopyFunnelDialog id={copied} onClose={() => void navigate('/funnels', { replace: true })} />
+    </Page>
+  );
+}
+
+/** Which shape, what is sold, how it is called. Every page comes at once. */
+function FromProducts() {
+  const sold = useFirstProducts({ free: false });
+  const gifts = useFirstProducts({ free: true });
   const { data: shop } = shopApi.useShopQuery();
   const [params] = useSearchParams();
   // Whoever comes from a product begins with it, if it can be sold so.
@@ -47,7 +61,10 @@ export function NewFunnelPage() {
       </Page>
     );
   }
-  return <NewFunnel firstId={product.id ?? first.id} firstGiftId={gift.id ?? gifts.rows[0]?.id ?? ''} shop={shop} />;
+  // What stands alone is no choice; of several, none is chosen for anybody.
+  const only = (rows: readonly ProductRow[]) => (rows.length === 1 ? (rows[0]?.id ?? '') : '');
+  const given = gifts.rows;
+  return <NewFunnel firstId={product.id ?? only(sold.rows)} firstGiftId={gift.id ?? only(given)} hasGifts={given.length > 0} shop={shop} />;
 }
 
 /** A product that the address names, if there is one that can be sold so, or given away. */
@@ -57,23 +74,29 @@ function useAsked(id: string | null, free: boolean): { id: string | null; isLoad
 }
 
 /** The questions of a guided start: what is sold, what a visitor does first, and what stands beside and after the payment. */
-function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftId: string; shop: ShopView }) {
+function NewFunnel({ firstId, firstGiftId, hasGifts, shop }: { firstId: string; firstGiftId: string; hasGifts: boolean; shop: ShopView }) {
   const navigate = useNavigate();
   const [create, { error, isLoading }] = funnelApi.useCreateFunnelMutation();
-  const [template, setTemplate] = useState<TemplateName>('straight-sale');
-  const [design, setDesign] = useState<string | null>(null);
+  const [template, setTemplate] = useKeptState<TemplateName>('new-funnel.template', 'straight-sale');
+  const [design, setDesign] = useKeptState<string | null>('new-funnel.design', null);
   const [ownLook, setOwnLook] = useState(true);
-  const [productId, setProductId] = useState(firstId);
-  const [giftId, setGiftId] = useState(firstGiftId);
-  const [extras, setExtras] = useState<Partial<Record<Extra, string>>>({});
-  const [name, setName] = useState<string | null>(null);
-  const { data: product } = catalogApi.useProductQuery(productId);
+  const [productId, setProductId] = useKeptState(`new-funnel.product.${firstId}`, firstId);
+  const [giftId, setGiftId] = useKeptState(`new-funnel.gift.${firstGiftId}`, firstGiftId);
+  const [extras, setExtras] = useKeptState<Partial<Record<Extra, string>>>('new-funnel.extras', {});
+  const [name, setName] = useKeptState<string | null>('new-funnel.name', null);
+  const { data: product } = catalogApi.useProductQuery(productId, { skip: productId === '' });
   const { data: gift } = catalogApi.useProductQuery(giftId, { skip: giftId === '' });
   const { needsGift } = templateOf(template);
   const suggested = needsGift && gift ? `${shortName(gift.name)} to ${shortName(product?.name ?? '')}` : shortName(product?.name ?? '');
+  const [tried, setTried] = useState(false);
   const refused = (path: string) => refusedAt(error, path);
+  /** What is still to be chosen is said where it is chosen, once somebody wants to go on. */
+  const missing = (id: string | undefined, words: string) => (tried && id === '' ? words : undefined);
+  const isWhole = productId !== '' && !(needsGift && giftId === '') && !Object.values(extras).includes('');
 
   async function start() {
+    setTried(true);
+    if (!isWhole) return;
     const made = await create({
       name: name ?? suggested,
       template,
@@ -84,7 +107,9 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
     })
       .unwrap()
       .catch(() => null);
-    if (made) await navigate(`/funnels/${made.id}/map`);
+    if (!made) return;
+    forgetKept('new-funnel.');
+    await navigate(`/funnels/${made.id}/map`);
   }
 
   return (
@@ -100,13 +125,12 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
       >
         <Panel title="What is sold?">
           <div className="grid sm:grid-cols-2 gap-4 items-start">
-            <ProductSelect
+            <ProductChooser
               label="Product on sale"
               ask={{ free: false }}
               value={productId}
               onChange={setProductId}
-              error={refused('productId')}
-              wordsOf={(row) => `${productLabel(row)}, ${priceWords(row.price, shop.settings.currency, Date.now())}`}
+              error={missing(productId, 'Choose what is sold.') ?? refused('productId')}
             />
           </div>
         </Panel>
@@ -124,7 +148,9 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
                 if (chosen) setTemplate(chosen.template);
               }}
             />
-          ) : null}
+          ) : (
+            <p className="text-soft">Choose a product first to see each design with it.</p>
+          )}
         </Panel>
         <Panel title="What should a visitor do first?">
           <fieldset className="grid lg:grid-cols-2 gap-4">
@@ -147,18 +173,24 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
           </fieldset>
           {needsGift ? (
             <div className="grid sm:grid-cols-2 gap-4 items-start mt-4">
-              {giftId === '' ? (
+              {!hasGifts ? (
                 <p className="text-soft">
                   This shape begins with a free gift. <ButtonLink to="/catalog/new">Add a free product</ButtonLink>
                 </p>
               ) : (
-                <ProductSelect label="Free gift" ask={{ free: true }} value={giftId} onChange={setGiftId} error={refused('giftId')} />
+                <ProductChooser
+                  label="Free gift"
+                  ask={{ free: true }}
+                  value={giftId}
+                  onChange={setGiftId}
+                  error={missing(giftId, 'Choose the free gift.') ?? refused('giftId')}
+                />
               )}
             </div>
           ) : null}
         </Panel>
         <Panel title="What else, beside the payment and after it?">
-          <Extras extras={extras} onChange={setExtras} mainId={productId} />
+          <Extras extras={extras} onChange={setExtras} missing={missing} />
         </Panel>
         <Panel title="How is it called?">
           <div className="grid sm:grid-cols-2 gap-4 items-start">
@@ -172,7 +204,7 @@ function NewFunnel({ firstId, firstGiftId, shop }: { firstId: string; firstGiftI
           </div>
         </Panel>
         <FormProblem>{refusedWhole(error)}</FormProblem>
-        <Button look="main" type="submit" disabled={isLoading || (needsGift && !gift)}>
+        <Button look="main" type="submit" disabled={isLoading || (needsGift && !hasGifts)}>
           Draw the funnel
         </Button>
       </form>
@@ -188,10 +220,12 @@ const EXTRA_WORDS: Record<Extra, { label: string; hint: string }> = {
 };
 
 /** What stands beside the payment and after it; a gentler offer and a second one follow a first. */
-function Extras(props: { extras: Partial<Record<Extra, string>>; onChange: (extras: Partial<Record<Extra, string>>) => void; mainId: string }) {
-  const { extras, onChange, mainId } = props;
-  const { rows = [] } = useProductChoices();
-  const other = rows.find((row) => row.id !== mainId && !Object.values(extras).includes(row.id)) ?? rows[0];
+function Extras(props: {
+  extras: Partial<Record<Extra, string>>;
+  onChange: (extras: Partial<Record<Extra, string>>) => void;
+  missing: (id: string | undefined, words: string) => string | undefined;
+}) {
+  const { extras, onChange, missing } = props;
   const needsFirst = (extra: Extra) => (extra === 'downsell' || extra === 'second') && !extras.upsell;
   const set = (extra: Extra, id: string | undefined) => {
     const { [extra]: _before, ...rest } = extras;
@@ -206,11 +240,16 @@ function Extras(props: { extras: Partial<Record<Extra, string>>; onChange: (extr
             label={EXTRA_WORDS[extra].label}
             hint={EXTRA_WORDS[extra].hint}
             checked={extras[extra] !== undefined}
-            disabled={needsFirst(extra) || !other}
-            onChange={(event) => set(extra, event.target.checked ? other?.id : undefined)}
+            disabled={needsFirst(extra)}
+            onChange={(event) => set(extra, event.target.checked ? '' : undefined)}
           />
           {extras[extra] === undefined ? null : (
-            <ProductSelect label={`Product of “${EXTRA_WORDS[extra].label}”`} value={extras[extra]} onChange={(id) => set(extra, id)} />
+            <ProductChooser
+              label={`Product of “${EXTRA_WORDS[extra].label}”`}
+              value={extras[extra]}
+              onChange={(id) => set(extra, id)}
+              error={missing(extras[extra], 'Choose a product, or clear the checkbox.')}
+            />
           )}
         </div>
       ))}
@@ -218,13 +257,12 @@ function Extras(props: { extras: Partial<Record<Extra, string>>; onChange: (extr
   );
 }
 
-/** Another funnel of one's own as what to start from. */
+/** Another funnel of one’s own as what to start from. */
 function CopyOwn() {
-  const navigate = useNavigate();
   const funnels = funnelApi.useFunnelsInfiniteQuery({ limit: 200 });
   const { rows = [] } = useRows(funnels);
   const [chosen, setChosen] = useState('');
-  const [copy, { error, isLoading }] = funnelApi.useCopyFunnelMutation();
+  const [isAsking, setAsking] = useState(false);
   if (rows.length === 0) return null;
   const source = rows.find((row) => row.id === chosen) ?? rows[0];
   return (
@@ -232,7 +270,7 @@ function CopyOwn() {
       <summary className="cursor-pointer font-semibold">Start from a funnel of your own</summary>
       <div className="flex flex-wrap items-end gap-3 mt-3">
         <div className="min-w-72">
-          <SelectField label="Every stop, route and page of" value={source?.id ?? ''} onChange={(event) => setChosen(event.target.value)}>
+          <SelectField label="Copy all steps, routes and pages of" value={source?.id ?? ''} onChange={(event) => setChosen(event.target.value)}>
             {rows.map((row) => (
               <option key={row.id} value={row.id}>
                 {row.name}
@@ -240,19 +278,9 @@ function CopyOwn() {
             ))}
           </SelectField>
         </div>
-        <Button
-          disabled={isLoading || !source}
-          onClick={async () => {
-            const made = await copy({ id: source?.id ?? '', name: `${source?.name.slice(0, 70)} (copy)` })
-              .unwrap()
-              .catch(() => null);
-            if (made) await navigate(`/funnels/${made.id}/map`);
-          }}
-        >
-          Copy it as a draft
-        </Button>
+        <Button onClick={() => setAsking(true)}>Create a copy as draft</Button>
       </div>
-      <FormProblem>{error ? problemOf(error).title : null}</FormProblem>
+      {isAsking && source ? <CopyFunnelDialog id={source.id} onClose={() => setAsking(false)} /> : null}
     </details>
   );
 }
@@ -265,7 +293,7 @@ function FromFile() {
     <details className="rounded-md border border-line bg-white px-5 py-3 mb-4" open={taken !== null || undefined}>
       <summary className="cursor-pointer font-semibold">Start from a file</summary>
       <div className="grid gap-3 mt-3">
-        <BundleInput label="Choose the file of a funnel" take={async (content) => setTaken(await takeIn(content).unwrap())} />
+        <BundleInput label="Choose the file of a funnel" take={async (content, task) => setTaken(await takeIn({ content, task }).unwrap())} />
         {taken ? (
           <div role="status">
             {taken.missing.length > 0 ? (

@@ -35,7 +35,7 @@ function Pointers({ of }: { of: Array<Today['unusual'][number] & { action?: stri
     <ul>
       {of.map(({ link, title, detail, action }) => (
         <li key={`${link} ${title}`} className="border-b border-line last:border-0">
-          <Link to={link} className="flex items-center justify-between gap-4 py-3 hover:bg-ground">
+          <Link to={link} className="flex max-sm:flex-col sm:items-center justify-between gap-x-4 gap-y-1 py-3 hover:bg-ground">
             <span>
               <span className="block font-semibold">{title}</span>
               <span className="text-soft">{detail}</span>
@@ -84,10 +84,13 @@ function LatestOrders() {
       <ul>
         {orders.map((order) => (
           <li key={order.id} className="border-b border-line last:border-0">
-            <Link to={`/sales/orders/${order.id}`} className="figures grid grid-cols-[5rem_11rem_minmax(0,1fr)_auto] gap-4 py-2 hover:bg-ground">
+            <Link
+              to={`/sales/orders/${order.id}`}
+              className="figures grid max-sm:grid-cols-[4rem_minmax(0,1fr)_auto] sm:grid-cols-[5rem_11rem_minmax(0,1fr)_auto] gap-4 py-2 hover:bg-ground"
+            >
               <span className="font-semibold">{order.number}</span>
-              <span className="text-soft">{formatTime(order.paidAt, shop.settings.timeZone)}</span>
-              <span className="truncate">
+              <span className="text-soft max-sm:hidden">{formatTime(order.paidAt, shop.settings.timeZone)}</span>
+              <span className="truncate" dir="auto">
                 {order.firstName}, {order.goods}
               </span>
               <span className="font-semibold">{formatAmount(order.total, order.currency)}</span>

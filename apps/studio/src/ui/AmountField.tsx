@@ -2,13 +2,28 @@ import { type Currency, parseMoney, toDecimal } from '@ruta/core/money';
 import { type ReactNode, useState } from 'react';
 import { TextField } from './Field';
 
+interface AmountProps {
+  label: string;
+  hint?: ReactNode;
+  /** Minor units. */
+  amount: number;
+  currency: string;
+  /** Less than this is told to be too little. */
+  least?: number;
+  onAmount: (amount: number) => void;
+}
+
 /** An amount of money, typed as people write it; what is no amount is said beside it and changes nothing. */
-export function AmountField(props: { label: string; hint?: ReactNode; amount: number; currency: string; onAmount: (amount: number) => void }) {
-  const { amount, currency, onAmount } = props;
+export function AmountField(props: AmountProps) {
+  const { amount, currency, least = 0, onAmount } = props;
   const [typed, setTyped] = useState<{ text: string; amount: number } | null>(null);
   // What was changed elsewhere, by undo or another window, stands instead of what was typed here.
   const text = typed && typed.amount === amount ? typed.text : toDecimal(amount, currency as Currency);
-  const parsed = parseMoney(text, currency as Currency);
+  const read = (from: string) => {
+    const parsed = parseMoney(from, currency as Currency);
+    return parsed.ok && parsed.amount < least ? { ok: false as const, message: `Enter at least ${toDecimal(least, currency as Currency)}.` } : parsed;
+  };
+  const parsed = read(text);
   return (
     <TextField
       label={props.label}
@@ -17,9 +32,9 @@ export function AmountField(props: { label: string; hint?: ReactNode; amount: nu
       value={text}
       error={parsed.ok ? undefined : parsed.message}
       onChange={(event) => {
-        const read = parseMoney(event.target.value, currency as Currency);
-        setTyped({ text: event.target.value, amount: read.ok ? read.amount : amount });
-        if (read.ok) onAmount(read.amount);
+        const found = read(event.target.value);
+        setTyped({ text: event.target.value, amount: found.ok ? found.amount : amount });
+        if (found.ok) onAmount(found.amount);
       }}
     />
   );

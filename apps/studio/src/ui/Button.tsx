@@ -11,7 +11,7 @@ const LOOKS: Record<Look, string> = {
 };
 
 const SHAPE =
-  'inline-flex items-center justify-center gap-2 rounded-md border px-3.5 min-h-9 font-semibold leading-none transition-colors duration-150 disabled:opacity-50 disabled:cursor-not-allowed whitespace-nowrap';
+  'inline-flex items-center justify-center gap-2 rounded-md border px-3.5 min-h-9 font-semibold leading-none transition-colors duration-150 disabled:opacity-50 disabled:cursor-not-allowed sm:whitespace-nowrap';
 
 export function Button({ look = 'plain', className = '', ...rest }: { look?: Look } & ButtonHTMLAttributes<HTMLButtonElement>) {
   return <button type="button" className={`${SHAPE} ${LOOKS[look]} ${className}`} {...rest} />;

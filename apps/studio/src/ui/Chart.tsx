@@ -7,7 +7,17 @@ import { useEffect, useRef } from 'react';
 use([LineChart, BarChart, HeatmapChart, SankeyChart, GridComponent, TooltipComponent, MarkLineComponent, VisualMapComponent, AriaComponent, SVGRenderer]);
 
 /** A chart of the size of its place. What it shows stands in the table below it as well, where everybody can read it. */
-export default function Chart({ option, label, height }: { option: EChartsCoreOption; label: string; height: number }) {
+export default function Chart({
+  option,
+  label,
+  height,
+  onPick,
+}: {
+  option: EChartsCoreOption;
+  label: string;
+  height: number;
+  onPick?: (value: unknown) => void;
+}) {
   const holder = useRef<HTMLDivElement>(null);
   const chart = useRef<ReturnType<typeof init> | null>(null);
   useEffect(() => {
@@ -30,5 +40,14 @@ export default function Chart({ option, label, height }: { option: EChartsCoreOp
       { notMerge: true },
     );
   }, [option]);
+  useEffect(() => {
+    const shown = chart.current;
+    if (!onPick || !shown) return;
+    const pick = ({ value }: { value?: unknown }) => onPick(value);
+    shown.on('click', pick as never);
+    return () => {
+      if (!shown.isDisposed()) shown.off('click', pick as never);
+    };
+  }, [onPick]);
   return <div ref={holder} data-chart="" role="img" aria-label={label} style={{ height }} />;
 }

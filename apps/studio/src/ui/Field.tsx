@@ -6,12 +6,12 @@ interface Labelled {
   hint?: ReactNode;
   error?: FieldError;
 }
-type Shown = Omit<Labelled, 'error'> & { error: string | undefined };
+export type Shown = Omit<Labelled, 'error'> & { error: string | undefined };
 
 const CONTROL = 'w-full rounded-md border bg-white px-3 py-2 min-h-9.5 leading-snug';
 const border = (error: string | undefined) => (error ? 'border-stop border-2' : 'border-[#98a5a1]');
 
-function Frame({ id, label, hint, error, children }: Shown & { id: string; children: ReactNode }) {
+export function Frame({ id, label, hint, error, children }: Shown & { id: string; children: ReactNode }) {
   return (
     <div>
       <label htmlFor={id} className="block font-semibold mb-1">
@@ -43,7 +43,7 @@ export function TextField({ label, hint, error: given, ...rest }: Labelled & { r
   const { error, onInput } = useStanding(given, rest.onInput);
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <input className={`${CONTROL} ${border(error)}`} {...describing(id, { hint, error })} {...rest} onInput={onInput} />
+      <input dir="auto" className={`${CONTROL} ${border(error)}`} {...describing(id, { hint, error })} {...rest} onInput={onInput} />
     </Frame>
   );
 }
@@ -54,7 +54,7 @@ export function TextArea({ label, hint, error: given, ...rest }: Labelled & { re
   const { error, onInput } = useStanding(given, rest.onInput);
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <textarea className={`${CONTROL} ${border(error)} min-h-24`} {...describing(id, { hint, error })} {...rest} onInput={onInput} />
+      <textarea dir="auto" className={`${CONTROL} ${border(error)} min-h-24`} {...describing(id, { hint, error })} {...rest} onInput={onInput} />
     </Frame>
   );
 }

@@ -1,23 +1,31 @@
 import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
+import { useUploading } from '../base/uploadsUnderWay';
 import { Button } from './Button';
 import { Modal } from './Modal';
 
 /**
- * Asks before a form with unsaved words is left, by a link, by going back or by closing the window.
+ * Asks before a form with unsaved words, or with a file on its way, is left: by a link, by going back or by closing the window.
  * @param onLeave is called once somebody has chosen to lose them
  */
 export function LeaveGuard({ active, onLeave }: { active: boolean; onLeave?: () => void }) {
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => active && currentLocation.pathname !== nextLocation.pathname);
+  const isUploading = useUploading();
+  const asks = active || isUploading;
+  const blocker = useBlocker(({ currentLocation, nextLocation }) => asks && currentLocation.pathname !== nextLocation.pathname);
   useEffect(() => {
-    if (!active) return;
+    if (!asks) return;
     const ask = (event: BeforeUnloadEvent) => event.preventDefault();
     addEventListener('beforeunload', ask);
     return () => removeEventListener('beforeunload', ask);
-  }, [active]);
+  }, [asks]);
   const stay = () => blocker.reset?.();
   return (
-    <Modal open={blocker.state === 'blocked'} onClose={stay} title="Leave without saving?" description="What you typed here would be lost.">
+    <Modal
+      open={blocker.state === 'blocked'}
+      onClose={stay}
+      title={active ? 'Leave without saving?' : 'Leave before the upload is complete?'}
+      description={active ? 'What you typed here would be lost.' : 'The file would not be on this page.'}
+    >
       <div className="flex gap-3">
         <Button look="main" onClick={stay}>
           Stay here
@@ -29,7 +37,7 @@ export function LeaveGuard({ active, onLeave }: { active: boolean; onLeave?: () 
             blocker.proceed?.();
           }}
         >
-          Leave without saving
+          {active ? 'Leave without saving' : 'Leave without the file'}
         </Button>
       </div>
     </Modal>

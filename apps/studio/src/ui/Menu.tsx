@@ -12,7 +12,7 @@ export function MenuList({ className = '', ...props }: ComponentProps<typeof Dro
       <DropdownMenu.Content
         sideOffset={6}
         collisionPadding={12}
-        className={`z-50 min-w-52 max-h-[70vh] overflow-y-auto rounded-md border border-line bg-white p-1.5 ${className}`}
+        className={`z-50 min-w-52 max-h-[min(70vh,var(--radix-dropdown-menu-content-available-height))] overflow-y-auto rounded-md border border-line bg-white p-1.5 ${className}`}
         {...props}
       />
     </DropdownMenu.Portal>

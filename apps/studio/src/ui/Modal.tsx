@@ -1,4 +1,4 @@
-import { X } from 'lucide-react';
+import { TriangleAlert, X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
 import { Button } from './Button';
@@ -44,7 +44,8 @@ export function Modal(props: ModalProps) {
           </header>
           <div className="overflow-y-auto px-5 py-4">{props.children}</div>
           {asking ? (
-            <footer role="alert" className="flex flex-wrap items-center gap-3 px-5 py-3 border-t border-line bg-way-tint">
+            <footer role="alert" className="flex flex-wrap items-center gap-3 px-5 py-3 border-t border-care bg-care-tint">
+              <TriangleAlert size={18} className="shrink-0 text-care" aria-hidden="true" />
               <span className="font-semibold mr-auto">What you typed here is not saved.</span>
               <Button look="main" onClick={() => setAsking(false)}>
                 Stay here

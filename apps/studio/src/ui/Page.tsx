@@ -50,13 +50,15 @@ export function Waiting({ error, retry }: { error?: unknown; retry?: () => void 
   );
 }
 
-export function Badge({ tone, children }: { tone: 'go' | 'plain' | 'way' | 'stop' | 'info'; children: ReactNode }) {
+export function Badge({ tone, children }: { tone: 'go' | 'plain' | 'way' | 'care' | 'stop' | 'info' | 'experiment'; children: ReactNode }) {
   const tones = {
     go: 'bg-go-tint text-go',
     plain: 'bg-band text-soft',
     way: 'bg-way-tint text-ink',
+    care: 'bg-care-tint text-care',
+    experiment: 'bg-experiment-tint text-experiment',
     stop: 'bg-stop-tint text-stop',
     info: 'bg-info-tint text-info',
   };
-  return <span className={`inline-block rounded-full px-2.5 py-0.5 text-[0.86rem] font-semibold ${tones[tone]}`}>{children}</span>;
+  return <span className={`inline-block rounded-full px-2.5 py-0.5 text-[0.86rem] leading-snug font-semibold ${tones[tone]}`}>{children}</span>;
 }

@@ -11,6 +11,7 @@ export function TabsLayout({ label, tabs }: { label: string; tabs: ReadonlyArray
             key={to}
             to={to}
             end={end ?? false}
+            data-chosen={also?.test(pathname) ? '' : undefined}
             className={({ isActive }) =>
               `px-4 py-1.5 rounded-t-md border-t-3 font-semibold whitespace-nowrap ${isActive || also?.test(pathname) ? 'border-way bg-ground text-ink' : 'border-transparent text-soft hover:text-ink'}`
             }

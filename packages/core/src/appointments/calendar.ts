@@ -12,6 +12,8 @@ export interface CalendarEntry {
   attendee: { name: string; email: string };
   /** Takes the appointment out of the calendars that have it. */
   isCancelled?: boolean;
+  /** How often it was changed since it was made: a later word on the same appointment has a higher number (RFC 5546, 2.1.4). */
+  changes: number;
 }
 
 const LINE_OCTETS = 75;
@@ -47,8 +49,7 @@ export function calendarFile(entry: CalendarEntry): string {
     `METHOD:${entry.isCancelled ? 'CANCEL' : 'REQUEST'}`,
     'BEGIN:VEVENT',
     `UID:${entry.uid}`,
-    // A later word on the same appointment has a higher number (RFC 5546, 2.1.4).
-    `SEQUENCE:${entry.isCancelled ? 1 : 0}`,
+    `SEQUENCE:${entry.changes}`,
     `STATUS:${entry.isCancelled ? 'CANCELLED' : 'CONFIRMED'}`,
     `DTSTAMP:${stamp(entry.at)}`,
     `DTSTART:${stamp(entry.start)}`,

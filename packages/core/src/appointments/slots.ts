@@ -84,3 +84,17 @@ export const momentWords = (at: number, timeZone: string, locale = 'en'): string
   new Intl.DateTimeFormat(locale, { timeZone, weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(
     at,
   );
+
+/** A time zone as people say it: `Lisbon` of `Europe/Lisbon`. */
+export const zoneWords = (timeZone: string): string => timeZone.split('/').at(-1)?.replaceAll('_', ' ') ?? timeZone;
+
+/** A time zone that somebody's browser told; null for none that is known. */
+export function knownZone(told: unknown): string | null {
+  if (typeof told !== 'string' || !/^[\w+/-]{1,60}$/.test(told)) return null;
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: told }).resolvedOptions().timeZone;
+  } catch {
+    // No time zone of that name: the shop's clock is as good.
+    return null;
+  }
+}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { GraphSchema } from '../funnel';
+import { type Graph, GraphSchema } from '../funnel';
+import { isTooDeep } from '../json';
 import { PAGE_VERSION, PageDocumentSchema } from '../page';
 import { BrandSchema } from '../shop';
 
@@ -21,10 +22,36 @@ const common = {
   pictures: z.array(BundledPictureSchema).max(400),
 };
 
+/** Ids that stand twice, and routes that lead from or to no step: a map that was written by hand, or cut. */
+function refuseBroken({ entryId, steps, routes }: Graph, context: z.RefinementCtx): void {
+  const refuse = (path: PropertyKey[], message: string) => context.addIssue({ code: 'custom', path, message });
+  const known = new Set<string>();
+  const slugs = new Set<string>();
+  for (const [index, { id, slug }] of steps.entries()) {
+    if (known.has(id)) refuse(['steps', index, 'id'], 'Two stops have the same id.');
+    if (slugs.has(slug)) refuse(['steps', index, 'slug'], 'Two stops have the same address.');
+    known.add(id);
+    slugs.add(slug);
+  }
+  if (!known.has(entryId)) refuse(['entryId'], 'The funnel begins at a stop that is not in it.');
+  const seen = new Set<string>();
+  for (const [index, { id, from, to }] of routes.entries()) {
+    if (seen.has(id)) refuse(['routes', index, 'id'], 'Two routes have the same id.');
+    seen.add(id);
+    for (const end of [from, to]) if (!known.has(end)) refuse(['routes', index], 'A route leads from or to a stop that is not in it.');
+  }
+}
+
 /** A page, or a whole funnel, as one file with its pictures: open to every other program. */
 export const BundleSchema = z.discriminatedUnion('kind', [
   z.object({ ...common, kind: z.literal('page'), page: PageDocumentSchema }),
-  z.object({ ...common, kind: z.literal('funnel'), graph: GraphSchema, pages: z.record(z.string(), PageDocumentSchema), brand: BrandSchema.nullable() }),
+  z.object({
+    ...common,
+    kind: z.literal('funnel'),
+    graph: GraphSchema.superRefine(refuseBroken),
+    pages: z.record(z.string(), PageDocumentSchema),
+    brand: BrandSchema.nullable(),
+  }),
 ]);
 export type Bundle = z.infer<typeof BundleSchema>;
 
@@ -46,6 +73,7 @@ export function readBundleFile(bytes: Uint8Array): ReadBundle {
 
 /** Reads a bundle from what somebody sent. */
 export function readBundle(sent: unknown): ReadBundle {
+  if (isTooDeep(sent)) return { ok: false, message: NO_BUNDLE };
   const head = sent as { format?: unknown; version?: unknown; pageVersion?: unknown } | null;
   if (typeof head !== 'object' || head === null || head.format !== 'ruta-bundle') return { ok: false, message: NO_BUNDLE };
   const isNewer = (version: unknown, known: number) => typeof version === 'number' && version > known;

@@ -48,7 +48,7 @@ export const ProductPageSchema = listPageSchema(ProductRowSchema);
 
 /** Ids in an address, separated by commas. */
 /** Some products, to be asked about. */
-export const ProductIdsSchema = z.object({ ids: z.array(idSchema('product')).max(10_000) });
+export const ProductIdsSchema = z.object({ ids: z.array(idSchema('product')).max(20_000) });
 /** A live funnel that sells or gives a product. */
 export const LiveUseSchema = z.object({ productId: z.string(), productName: z.string(), funnelName: z.string() });
 export type LiveUse = z.infer<typeof LiveUseSchema>;
@@ -79,8 +79,16 @@ export const BulkChangeSchema = z.object({
   archived: z.boolean().optional(),
 });
 export type BulkChange = z.infer<typeof BulkChangeSchema>;
-export const BulkSchema = z.object({ ids: z.array(idSchema('product')).min(1, 'Choose at least one product.').max(5000), change: BulkChangeSchema });
-export const ChangedSchema = z.object({ changed: z.int() });
+export const MOST_CHANGED = 20_000;
+export const BulkSchema = z.object({
+  ids: z.array(idSchema('product')).min(1, 'Select at least one product.').max(MOST_CHANGED, 'Select at most 20,000 products at once.'),
+  change: BulkChangeSchema,
+});
+export type Bulk = z.infer<typeof BulkSchema>;
+export const BulkUndoSchema = z.object({ undo: z.array(BulkSchema).min(1).max(MOST_CHANGED) });
+export const ChangedSchema = z.object({ changed: z.int(), undo: z.array(BulkSchema).describe('What makes the products again as they were') });
+export type Changed = z.infer<typeof ChangedSchema>;
+export const MatchingIdsSchema = z.object({ ids: z.array(idSchema('product')).describe('Of every product that a list has') });
 export const ArchivedSchema = z.object({ archived: z.boolean() });
 
 export const FileFormatSchema = z.enum(['csv', 'json']);

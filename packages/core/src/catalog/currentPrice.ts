@@ -1,4 +1,5 @@
 import type { Price } from './price';
+import { struckPrice } from './priceHistory';
 
 export interface CurrentPrice {
   /** What one unit costs now, in minor units: once, all instalments together, or one period. */
@@ -7,6 +8,10 @@ export interface CurrentPrice {
   regular: number;
   onSale: boolean;
 }
+
+/** What is struck through beside what is asked for one unit of a price; null for nothing. @param unit minor units @param now Unix time in milliseconds */
+export const struckBeside = (price: Price, unit: number, now: number): number | null =>
+  price.kind === 'free' || price.kind === 'pay-what-you-want' ? null : struckPrice(price, unit, now);
 
 /**
  * The price of one unit at a moment: the sale price within the sale (start included, end excluded), else the

@@ -6,5 +6,7 @@ export * from './lineRole';
 export * from './oneEdition';
 export * from './picture';
 export * from './price';
+export * from './priceHistory';
 export * from './priceWords';
 export * from './product';
+export * from './undoBulk';

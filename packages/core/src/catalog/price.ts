@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { AmountSchema } from '../money';
+import { PriceHistorySchema } from './priceHistory';
 
 /** A sale price, between two moments; a missing bound is open. Start included, end excluded. */
 export const SaleSchema = z
@@ -42,7 +43,7 @@ const saleBelowRegular = {
 const RegularSchema = AmountSchema.min(1, 'Enter a price above zero, or choose “Free”.');
 
 const OneTimePriceSchema = z
-  .object({ kind: z.literal('one-time'), regular: RegularSchema, sale: SaleSchema.optional() })
+  .object({ kind: z.literal('one-time'), regular: RegularSchema, sale: SaleSchema.optional(), history: PriceHistorySchema.optional() })
   .refine(saleBelowRegular.check, saleBelowRegular.error);
 
 const SubscriptionPriceSchema = z
@@ -50,6 +51,7 @@ const SubscriptionPriceSchema = z
     kind: z.literal('subscription'),
     regular: RegularSchema.describe('One period, minor units'),
     sale: SaleSchema.optional().describe('What each period costs for those who buy during the sale'),
+    history: PriceHistorySchema.optional(),
     interval: IntervalSchema,
     trial: TrialSchema.optional(),
     setUpFee: AmountSchema.optional().describe('Once, today, minor units'),
@@ -68,6 +70,7 @@ const InstalmentsPriceSchema = z
     kind: z.literal('instalments'),
     regular: RegularSchema.describe('All instalments together, minor units; the number times the amount where the amount each was typed'),
     sale: SaleSchema.optional().describe('All instalments together during the sale'),
+    history: PriceHistorySchema.optional(),
     count: z.int('Enter a whole number.').min(2, 'Instalments are at least 2; for one payment choose “One-time”.').max(60, 'Keep it to 60 instalments.'),
     interval: IntervalSchema,
   })

@@ -8,8 +8,18 @@ import type { Shop } from '../shop';
 /** Blocking keeps a funnel from being published; a warning does not. */
 export const SeveritySchema = z.enum(['blocking', 'warning']);
 
+/** A place on a page that a problem is about, to go there. */
+export const PassageSchema = z.object({ elementId: z.string(), text: z.string() });
+export type Passage = z.infer<typeof PassageSchema>;
+
 /** A problem of a funnel: what, where, and how bad it is. */
-export const ProblemSchema = z.object({ check: z.string(), stepId: z.string().nullable(), message: z.string(), severity: SeveritySchema });
+export const ProblemSchema = z.object({
+  check: z.string(),
+  stepId: z.string().nullable(),
+  message: z.string(),
+  severity: SeveritySchema,
+  passages: z.array(PassageSchema).optional().describe('The places on the page that it is about'),
+});
 export type Problem = z.infer<typeof ProblemSchema>;
 
 /** Everything that checks look at. */
@@ -19,6 +29,10 @@ export interface CheckedFunnel {
   /** Every product that a step names, and the parts of bundles, by id. */
   products: Record<string, Product>;
   shop: ShopTables & { settings: Shop };
+  /** The names of all other products of the shop: pages that name them may be left over from another funnel. */
+  otherNames: readonly string[];
+  /** Steps of other funnels that conditions ask for and that are still there. */
+  otherSteps: readonly string[];
   /** Domains that are to open on it and do not lead here yet. */
   waitingDomains: readonly string[];
   /** Whether somebody can pay by card in the shop's present mode. */
@@ -41,6 +55,9 @@ export interface CheckedStep {
 export interface Check {
   check: string;
   severity: z.infer<typeof SeveritySchema>;
-  /** What is wrong, each in words that say how to mend it. */
-  find: (at: CheckedStep) => string[];
+  /** What is wrong, each in words that say how to mend it; with its places where it is about some of the page. */
+  find: (at: CheckedStep) => Array<string | Found>;
 }
+
+/** What a check found, with the places on the page. */
+export type Found = Pick<Problem, 'message' | 'passages'>;

@@ -2,4 +2,6 @@
 
 export * from './api';
 export * from './check';
+export { markedPassages } from './placeholders';
+export * from './publications';
 export * from './registry';

@@ -1,18 +1,41 @@
-import { isSubject, productsAsked } from '../conditions';
-import { type Graph, routesFor, stepKindOf } from '../funnel';
+import { type Condition, isSubject, productsAsked, stepsAsked } from '../conditions';
+import { type Graph, longestWay, mapPaths, routesFor, stepKindOf } from '../funnel';
 import { mainOffers } from '../offers';
-import { conditionsOn } from '../page';
-import type { Check } from './check';
+import { conditionsOn, type PageDocument } from '../page';
+import type { Check, CheckedFunnel } from './check';
 
-const leadsOn = ({ routes }: Graph, stepId: string) => routes.filter((route) => route.from === stepId);
+const leadsOn = (graph: Graph, stepId: string) => mapPaths(graph).from.get(stepId) ?? [];
+
+/** How many pages of a funnel name each stop, and which stops each page names. */
+interface Named {
+  count: Map<string, number>;
+  of: Map<PageDocument, Set<string>>;
+}
+const named = new WeakMap<CheckedFunnel['pages'], Named>();
+
+/** The stops that pages name, in their buttons and links; each page is looked through once. */
+function stopsNamed(pages: CheckedFunnel['pages']): Named {
+  let found = named.get(pages);
+  if (!found) {
+    found = { count: new Map(), of: new Map() };
+    for (const page of Object.values(pages)) {
+      const ids = new Set(JSON.stringify(page).match(/stp_[0-9a-z]+/g) ?? []);
+      found.of.set(page, ids);
+      for (const id of ids) found.count.set(id, (found.count.get(id) ?? 0) + 1);
+    }
+    named.set(pages, found);
+  }
+  return found;
+}
 
 /** A stop that no route leads to: nobody comes there but by a link. */
 export const unreachable: Check = {
   check: 'unreachable',
   severity: 'warning',
   find: ({ step, page, funnel: { graph, pages } }) => {
-    if (step.id === graph.entryId || graph.routes.some((route) => route.to === step.id)) return [];
-    const isLinked = Object.values(pages).some((other) => other !== page && JSON.stringify(other).includes(step.id));
+    if (step.id === graph.entryId || mapPaths(graph).reached.has(step.id)) return [];
+    const { count, of } = stopsNamed(pages);
+    const isLinked = (count.get(step.id) ?? 0) > Number(of.get(page)?.has(step.id) ?? false);
     return isLinked ? [] : ['No route leads here, so that nobody is led to this stop.'];
   },
 };
@@ -35,17 +58,7 @@ export const loop: Check = {
   check: 'loop',
   severity: 'blocking',
   find: ({ step, funnel: { graph } }) => {
-    if (step.kind !== 'offer' && step.kind !== 'checkout') return [];
-    const seen = new Set<string>();
-    const waiting = leadsOn(graph, step.id).map((route) => route.to);
-    for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
-      if (id === step.id) return ['Routes lead in a circle back to here. Lead one of them on to something else.'];
-      if (seen.has(id)) continue;
-      seen.add(id);
-      const there = graph.steps.find((candidate) => candidate.id === id);
-      if (there?.kind === 'offer' || there?.kind === 'checkout') waiting.push(...leadsOn(graph, id).map((route) => route.to));
-    }
-    return [];
+    return mapPaths(graph).inCircle.has(step.id) ? ['Routes lead in a circle back to here. Lead one of them on to something else.'] : [];
   },
 };
 
@@ -59,9 +72,17 @@ export const conditionOnNothing: Check = {
       ...step.sells.map((offer) => offer.condition),
       ...leadsOn(funnel.graph, step.id).map((route) => route.condition),
     ];
-    return conditions.some((condition) => condition && productsAsked(condition).some((asked) => !isSubject(asked, funnel.products)))
-      ? ['A condition here asks for a product, edition or price that is gone, so that it holds for nobody.']
-      : [];
+    const asks = (isGone: (condition: Condition) => boolean) => conditions.some((condition) => condition && isGone(condition));
+    return [
+      ...(asks((condition) => productsAsked(condition).some((asked) => !isSubject(asked, funnel.products)))
+        ? ['A condition here asks for a product, edition or price that is gone, so that it holds for nobody.']
+        : []),
+      ...(asks((condition) =>
+        stepsAsked(condition).some((stepId) => !funnel.graph.steps.some(({ id }) => id === stepId) && !funnel.otherSteps.includes(stepId)),
+      )
+        ? ['A condition here asks for a step that is gone, so that it is true for nobody.']
+        : []),
+    ];
   },
 };
 
@@ -86,20 +107,10 @@ export const manyOffers: Check = {
   severity: 'warning',
   find: ({ step, funnel: { graph } }) => {
     if (step.kind !== 'checkout') return [];
-    const longest = (id: string, seen: ReadonlySet<string>): number => {
-      if (seen.has(id)) return 0;
-      const here = graph.steps.find((candidate) => candidate.id === id);
-      const next = new Set([...seen, id]);
-      return Math.max(
-        0,
-        ...leadsOn(graph, id).map((route) => {
-          const there = graph.steps.find((candidate) => candidate.id === route.to);
-          const isDownsell = here?.kind === 'offer' && route.outcome === 'declined';
-          return (there?.kind === 'offer' && !isDownsell ? 1 : 0) + longest(route.to, next);
-        }),
-      );
-    };
-    const most = longest(step.id, new Set());
+    const most = longestWay(graph, step.id, ({ outcome }, here, there) => {
+      const isDownsell = here?.kind === 'offer' && outcome === 'declined';
+      return there?.kind === 'offer' && !isDownsell ? 1 : 0;
+    });
     return most > 2 ? [`A buyer can be shown ${most} offers after the payment. More than two annoys more than it earns.`] : [];
   },
 };

@@ -71,7 +71,9 @@ export const dearBumps: Check = {
   find: (at) => {
     const { product: main } = at;
     if (!main || isFree(main) || stepKindOf(at.step.kind).sells !== 'order') return [];
-    const least = Math.min(...optionsOf(main).map(({ option }) => offerPrice({ editionId: null, priceId: option.id, discount: null }, main, 0).regular));
+    const least = Math.min(
+      ...optionsOf(main).map(({ option }) => offerPrice({ editionId: null, priceId: option.id, ownPrice: null, discount: null }, main, 0).regular),
+    );
     return beside(at).flatMap(({ offer, product }) =>
       offer.place === 'bump' && offerPrice(offer, product, 0).unit * offer.quantity > least
         ? [`${named(offer, product.name)} costs more than what it stands beside.`]

@@ -3,8 +3,10 @@ import { mainOffer } from '../offers';
 import { archivedProduct } from './archivedProduct';
 import { buttonTargets } from './buttonTargets';
 import type { Check, CheckedFunnel, Problem } from './check';
+import { countdownToNothing, deadlineUntold } from './countdowns';
 import { domainWaits } from './domainWaits';
 import { oneHeadline } from './headlines';
+import { legalPagesMissing, legalPagesToWrite, termsUnwritten } from './legalPages';
 import { conditionOnNothing, justBought, loop, manyOffers, noWayOn, unreachable } from './mapHolds';
 import { missingForm } from './missingForm';
 import { noPayment } from './noPayment';
@@ -12,7 +14,9 @@ import { noShipping } from './noShipping';
 import { nothingDelivered } from './nothingDelivered';
 import { nothingSold } from './nothingSold';
 import { brokenOffers, dearBumps, dearerOffers, goneOffers, tickedBumps } from './offersStand';
-import { placeholders } from './placeholders';
+import { otherNames, twoProducts } from './otherProducts';
+import { ownPriceOfMany, ownPricesDiffer } from './ownPrices';
+import { placeholders, placeholdersToWrite } from './placeholders';
 import { soldAlone } from './soldAlone';
 import { switchedOffProduct } from './switchedOffProduct';
 import { textAlternatives } from './textAlternatives';
@@ -20,7 +24,10 @@ import { textAlternatives } from './textAlternatives';
 /** Every check, in the order in which its problems are told. */
 export const CHECKS = [
   placeholders,
+  placeholdersToWrite,
   nothingSold,
+  twoProducts,
+  otherNames,
   archivedProduct,
   missingForm,
   noPayment,
@@ -32,7 +39,11 @@ export const CHECKS = [
   brokenOffers,
   dearerOffers,
   dearBumps,
+  ownPriceOfMany,
+  ownPricesDiffer,
   tickedBumps,
+  deadlineUntold,
+  countdownToNothing,
   justBought,
   manyOffers,
   loop,
@@ -43,6 +54,9 @@ export const CHECKS = [
   textAlternatives,
   buttonTargets,
   domainWaits,
+  legalPagesMissing,
+  legalPagesToWrite,
+  termsUnwritten,
 ] as const satisfies readonly Check[];
 
 /** What is wrong with a funnel, stop by stop in their order. */
@@ -52,7 +66,14 @@ export function checkFunnel(funnel: CheckedFunnel): Problem[] {
     if (!page) return [];
     const product = funnel.products[mainOffer(step)?.productId ?? ''];
     return CHECKS.flatMap(({ check, severity, find }) =>
-      find({ step, page, product, funnel }).map((message): Problem => ({ check, stepId: step.id, message, severity })),
+      find({ step, page, product, funnel }).map(
+        (found): Problem => ({
+          ...(typeof found === 'string' ? { message: found } : found),
+          check,
+          stepId: step.id,
+          severity,
+        }),
+      ),
     );
   });
 }

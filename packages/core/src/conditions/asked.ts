@@ -10,6 +10,23 @@ export function questionsOf(condition: Condition): FactTest[] {
   return [condition];
 }
 
+/** A condition whose questions ask something else than they did. */
+export function mapQuestions(condition: Condition, change: (question: FactTest) => FactTest): Condition {
+  if ('all' in condition) return { all: condition.all.map((part) => mapQuestions(part, change)) };
+  if ('any' in condition) return { any: condition.any.map((part) => mapQuestions(part, change)) };
+  if ('not' in condition) return { not: mapQuestions(condition.not, change) };
+  return change(condition);
+}
+
+/** The steps that a condition asks for by their ids. */
+export function stepsAsked(condition: Condition): string[] {
+  return questionsOf(condition).flatMap((question) => ('stepId' in question ? (question.stepId ?? []) : []));
+}
+
+/** A condition about other steps, such as those of a copied funnel. */
+export const askingSteps = (condition: Condition, stepOf: (stepId: string) => string): Condition =>
+  mapQuestions(condition, (question) => ('stepId' in question && question.stepId !== undefined ? { ...question, stepId: stepOf(question.stepId) } : question));
+
 type Asked = Extract<FactTest, { fact: 'bought' | 'owned' }>['what'];
 
 /** The products, editions and prices that a condition asks for by their ids. */

@@ -13,6 +13,24 @@ export const ConditionSchema: z.ZodType<Condition> = z.lazy(() =>
   ]),
 );
 
+const LONGEST_TEXT = 20_000;
+
+/** A condition as JSON, as it stands in an address. */
+export const ConditionTextSchema = z
+  .string()
+  .max(LONGEST_TEXT)
+  .optional()
+  .transform((text, context) => {
+    if (!text) return undefined;
+    try {
+      return ConditionSchema.parse(JSON.parse(text));
+    } catch {
+      context.addIssue({ code: 'custom', message: 'This filter cannot be read. Choose it anew.' });
+      return z.NEVER;
+    }
+  })
+  .describe('A condition as JSON');
+
 /**
  * Whether a condition is true of what is known of a buyer, in Kleene's strong logic of three values: undefined is not
  * known. `not` of something unknown is unknown too; one no settles an `all`, one yes settles an `any`.

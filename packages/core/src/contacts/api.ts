@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ConditionTextSchema } from '../conditions';
 import { CampaignSchema } from '../facts';
 import { ListQuerySchema, listPageSchema } from '../lists';
 import { StoryEntrySchema } from '../tracking';
@@ -14,8 +15,10 @@ export const ContactRowSchema = z.object({
   paid: z.int().describe('What they came to, minor units'),
 });
 export type ContactRow = z.infer<typeof ContactRowSchema>;
-export const ContactListQuerySchema = ListQuerySchema;
+export const ContactListQuerySchema = ListQuerySchema.extend({ condition: ConditionTextSchema });
+export type ContactListQuery = z.infer<typeof ContactListQuerySchema>;
 export const ContactPageSchema = listPageSchema(ContactRowSchema);
+export type ContactPage = z.infer<typeof ContactPageSchema>;
 
 /** One answer on a form, with the label as it stood then. */
 export const AnswerSchema = z.object({ formId: z.string(), field: z.string(), label: z.string(), value: z.string(), at: z.int() });

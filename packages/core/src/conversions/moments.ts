@@ -42,6 +42,8 @@ interface Happened {
 export function isMoment(name: ConversionMoment, { kind, data }: Happened): boolean {
   const { kinds }: Moment = CONVERSION_MOMENTS[name];
   if (!kinds.includes(kind)) return false;
+  // Who sends a form twice is one lead.
+  if (kind === 'lead.submitted') return data.again !== true;
   if (kind === 'offer.taken') return data.role !== 'bump';
   if (kind === 'lead.judged') return data.isGood === (name === 'lead_good');
   return true;

@@ -17,6 +17,7 @@ export { type ElementPath, type ElementRecord, elementRecord, wordsAt } from './
 export * from './registry';
 export { SHARE_WAYS, type ShareWay } from './share';
 export * from './show';
+export * from './termsInWords';
 export { newSaying, type Saying, TESTIMONIAL_STYLES } from './testimonial';
 export { isVideoFile, type VideoSource, VideoSourceSchema } from './video';
 export * from './words';

@@ -10,7 +10,7 @@ export const share = elementRecord('share', {
   label: WordsSchema,
   message: z.string().max(300).describe('What is passed on beside the address'),
   ways: z.array(z.enum(Object.keys(SHARE_WAYS) as [ShareWay, ...ShareWay[]])).min(1, 'Leave at least one way.'),
-  stepId: z.string().max(40).nullable().describe('The stop whose address is passed on; none for the page itself'),
+  stepId: z.string().max(40).nullable().describe('The step whose address is shared; none for the first page of the funnel'),
 })({
   name: 'Share box',
   create: () => ({ label: words('Know somebody who would like this?'), message: '', ways: ['copy', 'mail', 'device'], stepId: null }),

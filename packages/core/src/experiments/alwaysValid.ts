@@ -1,4 +1,4 @@
-import { ALPHA } from './plan';
+import { ALPHA } from './levels';
 
 /** A difference that was seen, with the variance of its estimate. */
 export interface Estimate {

@@ -57,6 +57,7 @@ const OFFER_FIELDS: Array<{ fields: Array<keyof Offer>; words: (was: Offer, is: 
   { fields: ['productId'], words: (was, is, names) => `“${names.product(is.productId)}” instead of “${names.product(was.productId)}”` },
   { fields: ['editionId'], words: (_was, is, names) => (is.editionId ? `edition “${names.edition(is.editionId)}”` : 'every edition to choose from') },
   { fields: ['priceId'], words: (_was, is, names) => (is.priceId ? `price “${names.price(is.priceId)}”` : 'every price to choose from') },
+  { fields: ['ownPrice'], words: (_was, is, names) => (is.ownPrice === null ? 'the catalog’s price' : `sold at ${names.money(is.ownPrice)}`) },
   {
     fields: ['discount'],
     words: (_was, { discount }, names) =>

@@ -5,6 +5,7 @@ export * from './armDifferences';
 export * from './armIds';
 export * from './assignArm';
 export * from './experiment';
+export * from './levels';
 export * from './means';
 export * from './plan';
 export * from './planned';

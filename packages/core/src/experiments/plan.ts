@@ -1,9 +1,8 @@
 import quantile from '@stdlib/stats-base-dists-normal-quantile';
 import { z } from 'zod';
+import { ALPHA, POWER } from './levels';
+import { informationForRule } from './ruleSample';
 
-/** How sure a test is to be: false alarms two-sided, and how likely a real difference is found. */
-export const ALPHA = 0.05;
-export const POWER = 0.8;
 const DAYS_IN_WEEK = 7;
 const MOST_WEEKS = 520;
 
@@ -37,7 +36,10 @@ export type ExperimentPlanInput = z.infer<typeof ExperimentPlanInputSchema>;
 export const ExperimentPlanSchema = z.object({
   goal: z.enum(['conversion', 'revenue']),
   difference: z.number().describe('Planned, absolute: a rate, or minor units per visitor'),
-  perArm: z.int().describe('Visitors that each arm needs'),
+  perArm: z
+    .int()
+    .describe('Visitors that each arm needs, so that the rule that decides finds the difference four times out of five, however often it is looked at'),
+  plainPerArm: z.int().describe('Visitors that each arm would need if it was looked at once, at the end'),
   visitors: z.int().describe('In all'),
   days: z.int().nullable().describe('In full weeks; null without anybody who comes'),
   weeks: z.int().nullable(),
@@ -75,7 +77,10 @@ export function planExperiment(input: ExperimentPlanInput): ExperimentPlan {
   const now = input.goal === 'conversion' ? input.rate : input.mean;
   const hoped = now * (1 + change);
   if (hoped <= 0 || (goal === 'conversion' && hoped >= 1)) throw new RangeError('What is hoped for is not possible: choose a smaller difference.');
-  const perArm = input.goal === 'conversion' ? sampleForRates(now, hoped) : sampleForMeans(input.deviation, hoped - now);
+  const plainPerArm = input.goal === 'conversion' ? sampleForRates(now, hoped) : sampleForMeans(input.deviation, hoped - now);
+  // Of one visitor in each of the two arms.
+  const variance = input.goal === 'conversion' ? now * (1 - now) + hoped * (1 - hoped) : 2 * input.deviation ** 2;
+  const perArm = Math.max(plainPerArm, Math.ceil((informationForRule(arms - 1) * variance) / (hoped - now) ** 2));
   const visitors = perArm * arms;
   const weeks = dailyEntrants > 0 ? Math.ceil(visitors / dailyEntrants / DAYS_IN_WEEK) : null;
   const isKnown = weeks !== null && weeks <= MOST_WEEKS;
@@ -83,6 +88,7 @@ export function planExperiment(input: ExperimentPlanInput): ExperimentPlan {
     goal,
     difference: Math.abs(hoped - now),
     perArm,
+    plainPerArm,
     visitors,
     days: isKnown ? weeks * DAYS_IN_WEEK : null,
     weeks: isKnown ? weeks : null,

@@ -1,10 +1,15 @@
 import { z } from 'zod';
 import { alwaysValid, alwaysValidInterval, type Estimate } from './alwaysValid';
-import { type Arm, ArmSchema } from './arm';
+import { type Arm, ArmSchema, countOf } from './arm';
+import { ALPHA } from './levels';
 import { bootstrapInterval, perVisitor, welch } from './means';
-import { ALPHA } from './plan';
 import { rateInterval, standings, twoProportions } from './rates';
 import { sharesChance, UNEVEN } from './shares';
+
+/** The always-valid p-values that an arm has been kept at: that of its being better than the first, and that of its being worse. */
+export const KeptSchema = z.object({ better: z.number().min(0).max(1), worse: z.number().min(0).max(1) });
+export type Kept = z.infer<typeof KeptSchema>;
+const NOTHING_KEPT: Kept = { better: 1, worse: 1 };
 
 const IntervalSchema = z.tuple([z.number(), z.number()]);
 
@@ -15,7 +20,7 @@ export const ExperimentResultInputSchema = z
     arms: z.array(ArmSchema).min(2, 'A test has at least two arms.').max(10, 'A test has at most ten arms.'),
     difference: z.number().gt(0, 'The planned difference must be above 0.').describe('Planned, absolute: a rate, or minor units per visitor'),
     isOver: z.boolean().default(false).describe('Whether its planned end is reached'),
-    before: z.array(z.number().min(0).max(1)).optional().describe('The always-valid p-value of each arm at earlier looks'),
+    before: z.array(KeptSchema).optional().describe('The always-valid p-values of each arm at earlier looks'),
     seed: z.int().min(1).max(2_147_483_647).default(1).describe('For the bootstrap: the same gives the same'),
   })
   .superRefine(({ arms, goal, before }, context) => {
@@ -41,7 +46,8 @@ export const ArmResultSchema = z.object({
       difference: z.number().describe('Of the goal against the first arm, absolute'),
       relative: z.number().nullable(),
       interval: IntervalSchema.nullable().describe('95 % at every look at once, of the difference'),
-      alwaysValid: z.number().describe('The p-value that decides, however often it is looked at'),
+      alwaysValid: z.number().describe('The p-value that decides, however often it is looked at: the smaller of the two kept ones'),
+      kept: KeptSchema.describe('The same for each direction'),
       plain: z.number().describe('For reference: right for a single look at the planned end only'),
     })
     .nullable()
@@ -65,10 +71,12 @@ export const ExperimentResultSchema = z.object({
 });
 export type ExperimentResult = z.infer<typeof ExperimentResultSchema>;
 
+const revenuesOf = ({ revenues, others, visitors }: Arm) => ({ revenues: revenues ?? [], others, visitors });
+
 /** What the goal of an arm is estimated at. */
 function estimateOf(arm: Arm, goal: ExperimentResultInput['goal']): { mean: number; variance: number } {
   if (goal === 'revenue') {
-    const { mean, variance } = perVisitor({ revenues: arm.revenues ?? [], visitors: arm.visitors });
+    const { mean, variance } = perVisitor(revenuesOf(arm));
     return { mean, variance: arm.visitors > 1 ? variance / arm.visitors : 0 };
   }
   const rate = arm.visitors === 0 ? 0 : arm.converted / arm.visitors;
@@ -78,10 +86,8 @@ function estimateOf(arm: Arm, goal: ExperimentResultInput['goal']): { mean: numb
 /** Of fewer visitors in an arm, or fewer who reached the goal in either, the normal approximation says nothing. */
 const FEWEST_VISITORS = 50;
 const FEWEST_CONVERTED = 10;
-const isEnough = ({ visitors, converted, revenues }: Arm, goal: ExperimentResultInput['goal']) =>
-  visitors >= FEWEST_VISITORS && (goal === 'revenue' ? (revenues?.length ?? 0) : converted) >= FEWEST_CONVERTED;
-
-const revenuesOf = ({ revenues, visitors }: Arm) => ({ revenues: revenues ?? [], visitors });
+const isEnough = (arm: Arm, goal: ExperimentResultInput['goal']) =>
+  arm.visitors >= FEWEST_VISITORS && (goal === 'revenue' ? countOf(arm) : arm.converted) >= FEWEST_CONVERTED;
 
 /** Each arm against the first, by what holds at every look, shared out among the arms that are compared with it (Bonferroni). */
 function compared({ goal, arms, difference: tau, before }: ExperimentResultInput): Array<ArmResult['against']> {
@@ -92,23 +98,29 @@ function compared({ goal, arms, difference: tau, before }: ExperimentResultInput
     if (index === 0) return null;
     const own = estimateOf(arm, goal);
     const seen: Estimate = { difference: own.mean - original.mean, variance: own.variance + original.variance };
-    const earlier = before?.[index] ?? 1;
-    const valid = isEnough(arm, goal) && isEnough(first, goal) ? alwaysValid(seen, tau, Math.min(1, earlier / others)) : earlier / others;
+    const earlier = before?.[index] ?? NOTHING_KEPT;
+    const now = isEnough(arm, goal) && isEnough(first, goal) ? Math.min(1, alwaysValid(seen, tau) * others) : 1;
+    // What was proved of one direction says nothing of the other: each keeps its own.
+    const kept: Kept = {
+      better: seen.difference > 0 ? Math.min(earlier.better, now) : earlier.better,
+      worse: seen.difference < 0 ? Math.min(earlier.worse, now) : earlier.worse,
+    };
     return {
       difference: seen.difference,
       relative: original.mean === 0 ? null : seen.difference / original.mean,
       interval: alwaysValidInterval(seen, tau, ALPHA / others),
-      alwaysValid: Math.min(1, valid * others),
+      alwaysValid: Math.min(kept.better, kept.worse),
+      kept,
       plain: goal === 'revenue' ? welch(revenuesOf(arm), revenuesOf(first)) : twoProportions(arm, first),
     };
   });
 }
 
-/** Only what decides a test: the always-valid p-value of each arm (1 for the first), and what follows from them. */
-export function decideExperiment(input: ExperimentResultInput): { valid: number[]; decision: ExperimentResult['decision'] } {
+/** Only what decides a test: the always-valid p-values of each arm, and what follows from them. */
+export function decideExperiment(input: ExperimentResultInput): { kept: Kept[]; decision: ExperimentResult['decision'] } {
   const against = compared(input);
   const arms = input.arms.map(({ name }, index) => ({ name, against: against[index] ?? null }));
-  return { valid: against.map((each) => each?.alwaysValid ?? 1), decision: decide(arms, sharesChance(input.arms) < UNEVEN, input.isOver) };
+  return { kept: against.map((each) => each?.kept ?? NOTHING_KEPT), decision: decide(arms, sharesChance(input.arms) < UNEVEN, input.isOver) };
 }
 
 /**
@@ -142,9 +154,11 @@ export function experimentResult(input: ExperimentResultInput): ExperimentResult
 /** The winner takes the place only if it has earned it: better than the first by what holds at every look, and the best of those. */
 function decide(arms: ReadonlyArray<Pick<ArmResult, 'name' | 'against'>>, isUneven: boolean, isOver: boolean): ExperimentResult['decision'] {
   if (isUneven) return { kind: 'not-to-be-trusted' };
-  const decided = arms.flatMap((arm) => (arm.against && arm.against.alwaysValid < ALPHA ? [{ name: arm.name, difference: arm.against.difference }] : []));
-  const better = decided.filter(({ difference }) => difference > 0).sort((a, b) => b.difference - a.difference);
+  const better = arms
+    .flatMap(({ name, against }) => (against && against.kept.better < ALPHA && against.difference > 0 ? [{ name, difference: against.difference }] : []))
+    .sort((a, b) => b.difference - a.difference);
   if (better[0]) return { kind: 'winner', arm: better[0].name };
-  if (decided.length === arms.length - 1) return { kind: 'original-is-better' };
+  const worse = arms.filter(({ against }) => against && against.kept.worse < ALPHA);
+  if (worse.length === arms.length - 1) return { kind: 'original-is-better' };
   return { kind: isOver ? 'undecided' : 'go-on' };
 }

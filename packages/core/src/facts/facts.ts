@@ -47,6 +47,9 @@ export const FactsSchema = z
     device: DeviceSchema,
     language: z.string().describe('ISO 639, lower case: pt'),
     returning: z.boolean().describe('Has been here in an earlier visit'),
+    declined: z.array(z.string()).describe('Steps on which an offer was declined in the present order'),
+    seen: z.array(z.string()).describe('Steps whose page was seen, on any visit'),
+    openedCheckout: z.boolean().describe('Has opened a checkout of the shop, on any visit'),
     now: LocalMomentSchema,
   })
   .partial();

@@ -11,6 +11,7 @@ export interface FactNames {
   edition: (id: string) => string;
   price: (id: string) => string;
   country: (code: string) => string;
+  step: (id: string) => string;
 }
 
 /** Written out, so that a schema made of two shapes reads as one. */

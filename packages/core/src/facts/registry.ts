@@ -5,15 +5,18 @@ import { campaign } from './campaign';
 import { code } from './code';
 import { country } from './country';
 import { date } from './date';
+import { declined } from './declined';
 import { device } from './device';
 import type { Facts } from './facts';
 import { hour } from './hour';
 import { language } from './language';
+import { openedCheckout } from './openedCheckout';
 import { orderTotal } from './orderTotal';
 import { owned } from './owned';
 import { paymentMethod } from './paymentMethod';
 import type { FactNames, Truth } from './record';
 import { returning } from './returning';
+import { saw } from './saw';
 import { shippingCountry } from './shippingCountry';
 import { shippingMethod } from './shippingMethod';
 import { source } from './source';
@@ -24,6 +27,7 @@ import { weekday } from './weekday';
 export const FACTS = [
   bought,
   owned,
+  declined,
   orderTotal,
   code,
   paymentMethod,
@@ -37,6 +41,8 @@ export const FACTS = [
   device,
   language,
   returning,
+  saw,
+  openedCheckout,
   hour,
   weekday,
   date,
@@ -61,6 +67,9 @@ const byName = new Map<string, AnyRecord>(FACTS.map((record) => [record.fact, re
 export function testFact(asked: FactTest, facts: Facts): Truth {
   return byName.get(asked.fact)?.test(asked, facts);
 }
+
+/** What can be asked of somebody beside any one order or visit. */
+export const CONTACT_FACTS: ReadonlyArray<FactTest['fact']> = ['owned', 'country', 'tag', 'answer', 'campaign', 'source'];
 
 /** One question about a fact in plain words, as it follows “buyers who …”. */
 export function describeFact(asked: FactTest, names: FactNames): string {

@@ -2,7 +2,7 @@ import beta from '@stdlib/random-base-beta';
 import { z } from 'zod';
 import { seededRandom } from '../statistics';
 import type { ForecastInput, Rate } from './input';
-import { meanRate, modelOf, type Reckoned, reckon } from './model';
+import { meanRate, modelOf, type Reckoned, reckon, seenRate } from './model';
 
 const SpreadSchema = z
   .object({ low: z.number().describe('One in twenty is below'), middle: z.number(), high: z.number().describe('One in twenty is above') })
@@ -38,7 +38,9 @@ export const ForecastSchema = z.object({
         id: z.string(),
         name: z.string(),
         kind: z.enum(['stop', 'bump']),
-        rate: z.number(),
+        rank: z.int().describe('From 1; those that earn exactly the same share one'),
+        seen: z.number().describe('As the report has it'),
+        rate: z.number().describe('As it is reckoned with: of few people it is smoothed'),
         raised: z.number().describe('A tenth more, at most 1'),
         change: z.number().describe('Of the profit per visitor, minor units'),
       }),
@@ -76,7 +78,17 @@ export function forecast(input: ForecastInput, progress?: Progress): Forecast {
     const raised = Math.min(1, rate * A_TENTH);
     const changed = means.slice();
     changed[index] = raised;
-    return [{ id, name, kind, rate, raised, change: (reckon(model, changed).profit - expected.profit) / visitors }];
+    return [
+      {
+        id,
+        name,
+        kind,
+        seen: seenRate(model.rates[index]?.rate ?? { share: 0 }),
+        rate,
+        raised,
+        change: (reckon(model, changed).profit - expected.profit) / visitors,
+      },
+    ];
   });
   return {
     currency: input.currency,
@@ -95,8 +107,22 @@ export function forecast(input: ForecastInput, progress?: Progress): Forecast {
     profitPerVisitor: expected.profit / visitors,
     breakEvenClickPrice: (expected.profit + visitors * clickPrice) / visitors,
     spread: spreadOf(input, model, progress),
-    sensitivities: sensitivities.sort((a, b) => b.change - a.change),
+    sensitivities: ranked(sensitivities),
   };
+}
+
+/** Two changes this close are one: they differ by how they were reckoned, not by what they come to. */
+const SAME = 1e-9;
+
+/** The most first; what earns exactly the same has the same rank, and is no better and no worse. */
+function ranked<Of extends { change: number }>(all: Of[]): Array<Of & { rank: number }> {
+  const sorted = all.sort((a, b) => b.change - a.change);
+  let rank = 0;
+  return sorted.map((each, index) => {
+    const before = sorted[index - 1];
+    if (!before || before.change - each.change > SAME * Math.max(1, Math.abs(before.change))) rank = index + 1;
+    return { ...each, rank };
+  });
 }
 
 function spreadOf({ samples, seed }: ForecastInput, model: ReturnType<typeof modelOf>, progress?: Progress): Forecast['spread'] {

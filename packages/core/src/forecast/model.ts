@@ -5,6 +5,9 @@ import { inOrder } from './order';
 /** The mean of a rate: as it was typed, or of its Beta posterior (prior 1, 1), so that none of three is not never. */
 export const meanRate = (rate: Rate): number => ('share' in rate ? rate.share : (rate.reached + 1) / (rate.came + 2));
 
+/** The rate as a report has it, which a forecast of few people smooths; 0 of nobody. */
+export const seenRate = (rate: Rate): number => ('share' in rate ? rate.share : rate.came === 0 ? 0 : rate.reached / rate.came);
+
 /** What one stop or bump contributes for each who comes, made ready for many evaluations. */
 interface Part {
   /** Which of the rates says how many take it. */
@@ -15,6 +18,8 @@ interface Part {
   /** What is left of one sale after fees, goods, shipping and commission, before refunds. */
   left: number;
   later: number;
+  /** Something is charged for it. */
+  isCharged: boolean;
 }
 
 interface Place extends Part {
@@ -28,6 +33,8 @@ interface Place extends Part {
 /** A funnel made ready to be reckoned with many sets of rates. */
 export interface Model {
   places: Place[];
+  /** The fixed part of a payment's fee, minor units. */
+  feeFixed: number;
   /** Every rate that may differ, with whose it is; the last one is that of refunds. */
   rates: Array<{ id: string; name: string; kind: 'stop' | 'bump' | 'refund'; rate: Rate }>;
   visitors: number;
@@ -49,7 +56,7 @@ export interface Reckoned {
 const NOTHING: Sale = SaleSchema.parse({ net: 0 });
 
 /**
- * Makes a funnel ready. Fees are taken for each payment, the fixed part once: bumps are charged together with their stop.
+ * Makes a funnel ready. Fees are of what is charged, the fixed part once a payment: bumps are charged together with their stop.
  * @throws RangeError if its stops lead in a circle
  */
 export function modelOf(input: ForecastInput): Model {
@@ -60,7 +67,7 @@ export function modelOf(input: ForecastInput): Model {
   const part = (sale: Sale, rate: number, fixed: number, shown = 1): Part => {
     const gross = sale.gross ?? sale.net;
     const fee = gross > 0 ? percentOf(gross, fees.percent) + fixed : 0;
-    return { rate, shown, net: sale.net, left: sale.net + sale.sending - sale.goods - sale.commission - fee, later: sale.later };
+    return { rate, shown, net: sale.net, left: sale.net + sale.sending - sale.goods - sale.commission - fee, later: sale.later, isCharged: gross > 0 };
   };
   const know = (id: string, name: string, kind: 'stop' | 'bump' | 'refund', rate: Rate) => rates.push({ id, name, kind, rate }) - 1;
   const ways = (of: ForecastStop['yes']) => of.flatMap(({ to, share }) => (to === null ? [] : [{ to: placeOf.get(to) ?? 0, share }]));
@@ -70,7 +77,7 @@ export function modelOf(input: ForecastInput): Model {
     return { id: stop.id, ...part(stop.sale ?? NOTHING, own, fees.fixed), bumps, yes: ways(stop.yes), no: ways(stop.no) };
   });
   know('refunds', 'Refunds', 'refund', refunds);
-  return { places, rates, visitors, clickPrice };
+  return { places, rates, visitors, clickPrice, feeFixed: fees.fixed };
 }
 
 /**
@@ -78,7 +85,7 @@ export function modelOf(input: ForecastInput): Model {
  * takes the income off, and what the sale left without fees, goods and shipping stays lost.
  * @param rates one for each of the model's
  */
-export function reckon({ places, visitors, clickPrice }: Model, rates: ArrayLike<number>, into?: Reckoned): Reckoned {
+export function reckon({ places, visitors, clickPrice, feeFixed }: Model, rates: ArrayLike<number>, into?: Reckoned): Reckoned {
   const people = into?.people.fill(0) ?? new Float64Array(places.length);
   const income = into?.income ?? new Float64Array(places.length);
   if (people.length > 0) people[0] = visitors;
@@ -92,12 +99,17 @@ export function reckon({ places, visitors, clickPrice }: Model, rates: ArrayLike
     let sold = reached * place.net;
     left += reached * place.left;
     later += reached * place.later;
+    // Where only a bump is charged there is a payment, with its fixed fee, for whoever takes at least one.
+    let takesNone = 1;
     for (const bump of place.bumps) {
-      const taken = reached * bump.shown * (rates[bump.rate] as number);
+      const share = bump.shown * (rates[bump.rate] as number);
+      const taken = reached * share;
+      if (bump.isCharged) takesNone *= 1 - share;
       sold += taken * bump.net;
       left += taken * bump.left;
       later += taken * bump.later;
     }
+    if (!place.isCharged) left -= reached * (1 - takesNone) * feeFixed;
     income[index] = sold;
     net += sold;
     for (const { to, share } of place.yes) people[to] = (people[to] as number) + reached * share;

@@ -1,6 +1,7 @@
 export type { CellTerms } from './cells';
 export * from './codesCsv';
 export * from './csv';
+export { doubledSkus } from './doubledSkus';
 export { type FileProblem, isHopeless, MOST_PROBLEMS, type Progress, toldProblems } from './problems';
 export { PRODUCT_FILE_COLUMNS } from './productColumns';
 export * from './productsCsv';

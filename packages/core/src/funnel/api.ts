@@ -6,6 +6,7 @@ import { FunnelFiguresSchema } from '../reports';
 import { BrandSchema, OwnCodeSchema } from '../shop';
 import { GraphSchema, SlugSchema, StepSchema } from './funnel';
 import { GraphOperationSchema } from './graphOperation';
+import { OfflineSchema } from './offline';
 import { StepKindSchema } from './stepKinds';
 
 /** A funnel in the list, with its figures of the last 30 days. */
@@ -47,6 +48,10 @@ export type StepSettings = z.infer<typeof StepSettingsSchema>;
 export const ChangesSchema = z.object({ stepIds: z.array(z.string()), settings: z.boolean() });
 export type Changes = z.infer<typeof ChangesSchema>;
 
+/** A step of some funnel, as conditions name it. */
+export const NamedStepSchema = z.object({ id: z.string(), name: z.string(), funnelName: z.string() });
+export type NamedStep = z.infer<typeof NamedStepSchema>;
+
 /** Something by its name. */
 export const NamedSchema = z.object({ id: z.string(), name: z.string() });
 
@@ -63,6 +68,7 @@ export const FunnelViewSchema = z.object({
   stops: z.array(z.string()).describe('Step ids in the order people pass them'),
   publishedAt: z.int().nullable(),
   archivedAt: z.int().nullable().describe('When it was put away; its pages are offline since'),
+  offline: OfflineSchema.nullable().describe('Taken offline since then, though it is published'),
   version: z.int(),
   addresses: z.record(z.string(), z.string()),
   products: z.record(z.string(), ProductSchema).describe('What the stops sell and give, and the parts of bundles'),

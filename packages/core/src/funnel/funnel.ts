@@ -16,6 +16,7 @@ export const SlugSchema = z
 /** First parts of public addresses that the site needs itself. */
 export const RESERVED_SLUGS = [
   'terms',
+  'legal',
   'd',
   'e',
   'cart',
@@ -32,6 +33,12 @@ export const RESERVED_SLUGS = [
   'team',
   'leads',
   'video',
+  'over',
+  'with',
+  'consent',
+  'outside',
+  'embed',
+  'api',
 ];
 
 /** Everything one step sells. Without a default, so that a change which does not speak of it leaves it as it is. */
@@ -62,8 +69,15 @@ export const RouteSchema = z.object({
 });
 export type Route = z.infer<typeof RouteSchema>;
 
+/** More than any funnel has, and few enough for everything that is reckoned of a map. */
+export const MOST_STEPS = 300;
+export const MOST_ROUTES = 1500;
 /** A funnel's steps and routes; `entryId` is where visitors arrive. */
-export const GraphSchema = z.object({ entryId: idSchema('step'), steps: z.array(StepSchema).min(1), routes: z.array(RouteSchema) });
+export const GraphSchema = z.object({
+  entryId: idSchema('step'),
+  steps: z.array(StepSchema).min(1).max(MOST_STEPS, `A funnel has at most ${MOST_STEPS} stops.`),
+  routes: z.array(RouteSchema).max(MOST_ROUTES, `A funnel has at most ${MOST_ROUTES} routes.`),
+});
 export type Graph = z.infer<typeof GraphSchema>;
 
 /** A step as it was stored before steps sold lists: with one product. */

@@ -67,6 +67,15 @@ export function insertOn(graph: Graph, routeId: string, step: Step, newId: NewId
   };
 }
 
+/** Puts a new step before the first: people arrive at it, and go on to where they arrived before. */
+export function insertFirst(graph: Graph, step: Step, newId: NewId): MapEdit {
+  const leadsOn = stepKindOf(step.kind).outcomes.length > 0;
+  return {
+    operations: [{ kind: 'addStep', step }, ...(leadsOn ? waysOn(step, graph.entryId, newId) : []), { kind: 'setEntry', stepId: step.id }],
+    consequences: leadsOn ? [] : [`“${step.name}” has no next step: nobody goes on to ${nameOf(graph, graph.entryId)}.`],
+  };
+}
+
 /** Puts a new step behind another, where no route leads on yet or a further one is wanted. */
 export function insertAfter(graph: Graph, fromId: string, outcome: Outcome, step: Step, newId: NewId, condition?: Condition): MapEdit {
   const before = otherwise(graph, fromId, outcome);

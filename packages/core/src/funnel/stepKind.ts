@@ -22,6 +22,8 @@ export interface StepKindRecord<Kind extends string> {
   goal: { outcome: Outcome; event: EventKind | null; reached: string };
   /** What is sold to somebody who comes here: the order itself, something added to it by one click, or nothing. */
   sells: 'order' | 'addition' | null;
+  /** Whether its address can be passed on to others, as a first page can; a page that belongs to one order cannot. */
+  isPublic: boolean;
   /** The ways on from it that a route can be drawn for, the one people hope for first. */
   outcomes: readonly [Outcome, ...Outcome[]] | readonly [];
   /** The element its page cannot do without, and what is said where it is missing. */

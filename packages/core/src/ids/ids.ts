@@ -17,6 +17,7 @@ export const ID_PREFIXES = {
   contact: 'con',
   cart: 'crt',
   order: 'ord',
+  orderNote: 'not',
   line: 'lin',
   payment: 'pay',
   charge: 'chg',
@@ -52,6 +53,8 @@ export const ID_PREFIXES = {
   payout: 'pyo',
   domain: 'dom',
   task: 'tsk',
+  trouble: 'trb',
+  unknownCharge: 'unk',
 } as const;
 
 export type IdKind = keyof typeof ID_PREFIXES;

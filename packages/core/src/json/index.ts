@@ -1,1 +1,2 @@
+export * from './depth';
 export * from './equal';

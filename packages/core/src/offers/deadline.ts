@@ -5,7 +5,7 @@ export const DeadlineSchema = z.object({
   until: z.discriminatedUnion('kind', [
     z.object({
       kind: z.literal('minutes'),
-      minutes: z.int('Enter whole minutes.').min(1, 'A deadline is at least a minute away.').max(43_200, 'Keep it under 30 days.'),
+      minutes: z.int('Enter whole minutes.').min(1, 'Enter at least 1 minute.').max(43_200, 'Enter less than 30 days.'),
     }),
     z.object({ kind: z.literal('date'), at: z.int().describe('Unix time in milliseconds') }),
   ]),

@@ -4,8 +4,14 @@ import { formatMoney } from '../money';
 import { lineName } from '../pricing';
 import { countryName } from '../shop';
 
+/** What conditions name: products, and steps of the funnel they stand in or of others. */
+interface Named {
+  products: Record<string, Product>;
+  graph?: { steps: ReadonlyArray<{ id: string; name: string }> };
+}
+
 /** Names for conditions in words, as things are called now. */
-export function namesFor({ products }: { products: Record<string, Product> }, currency: string): FactNames {
+export function namesFor({ products, graph }: Named, currency: string): FactNames {
   const options = Object.values(products).flatMap((product) => optionsOf(product).map((each) => ({ product, ...each })));
   return {
     money: (amount) => formatMoney(amount, currency, { short: true }),
@@ -19,5 +25,6 @@ export function namesFor({ products }: { products: Record<string, Product> }, cu
       return found ? found.option.name || lineName(found.product, found) : 'a price that is gone';
     },
     country: (code) => countryName(code),
+    step: (id) => graph?.steps.find((step) => step.id === id)?.name ?? 'a step that is gone',
   };
 }

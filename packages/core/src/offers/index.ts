@@ -5,3 +5,4 @@ export * from './offer';
 export * from './offerAt';
 export * from './offered';
 export * from './offerLine';
+export * from './ownPrice';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ConditionSchema } from '../conditions';
 import { idSchema } from '../ids';
+import { AmountSchema } from '../money';
 import { OfferDiscountSchema } from '../pricing';
 import { BumpLookSchema } from './bump';
 import { DeadlineSchema } from './deadline';
@@ -16,6 +17,10 @@ export const OfferSchema = z.object({
   priceId: idSchema('price').nullable().default(null).describe('Null lets the buyer choose among all'),
   quantity: z.int('Enter a whole number.').min(1, 'At least one.').max(99, 'At most 99.').default(1).describe('What the form begins with'),
   asksQuantity: z.boolean().default(false).describe('The buyer of a one-click offer may change the quantity'),
+  ownPrice: AmountSchema.min(1, 'Enter a price above zero. To give it away, choose a free product.')
+    .nullable()
+    .default(null)
+    .describe('Shown and charged here in place of the catalog’s, minor units: once, all instalments together, or one period'),
   discount: OfferDiscountSchema.nullable().default(null).describe('The offer’s own, for one unit'),
   condition: ConditionSchema.nullable().default(null).describe('Offered only if it holds'),
   place: OfferPlaceSchema.default('main'),

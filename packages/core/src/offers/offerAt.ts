@@ -13,13 +13,13 @@ export function endsAt({ deadline }: Pick<Offer, 'deadline'>, seenAt: number | n
 }
 
 /**
- * An offer as it stands for one buyer at a moment: as it is before its end, which is excluded; afterwards without its own
- * discount, or null if it is gone.
+ * An offer as it stands for one buyer at a moment: as it is before its end, which is excluded; afterwards without a price
+ * or discount of its own, or null if it is gone.
  * @param seenAt when this buyer first saw it, Unix time in milliseconds; null if they have not
  * @param now Unix time in milliseconds
  */
 export function offerAt(offer: Offer, seenAt: number | null, now: number): Offer | null {
   const end = endsAt(offer, seenAt);
   if (end === null || now < end) return offer;
-  return offer.deadline?.afterwards === 'full-price' ? { ...offer, discount: null } : null;
+  return offer.deadline?.afterwards === 'full-price' ? { ...offer, ownPrice: null, discount: null } : null;
 }

@@ -1,6 +1,7 @@
-import { currentPrice, firstOption, type LineRole, type Option, optionsOf, type Product } from '../catalog';
+import { currentPrice, firstOption, type LineRole, type Option, optionsOf, type Product, struckBeside } from '../catalog';
 import { applyOfferDiscount, type Choice, cartLine, type QuoteLineInput } from '../pricing';
 import type { Offer } from './offer';
+import { pricedBy } from './ownPrice';
 
 /** The way to buy that an offer sells: its own price, else the first of its edition, else the product's first. */
 export function offerOption(product: Pick<Product, 'editions'>, { editionId, priceId }: Pick<Offer, 'editionId' | 'priceId'>): Option {
@@ -32,11 +33,12 @@ export function offerLine(
   find: (productId: string) => Product | undefined,
   choice: Omit<Choice, 'priceId'> = {},
 ): QuoteLineInput {
-  const { option } = offerOption(product, offer);
+  const sold = pricedBy(product, offer);
+  const { option } = offerOption(sold, offer);
   return cartLine(
     `${role}-${offer.id}`,
     role,
-    product,
+    sold,
     { quantity: offer.quantity, ...choice, priceId: option.id },
     { discount: offer.discount ?? undefined, find },
   );
@@ -48,6 +50,8 @@ export interface OfferPrice {
   current: number;
   /** After the offer's own discount. */
   unit: number;
+  /** What is struck through beside it; null for nothing. */
+  struck: number | null;
   /** The discount came out above the current price, which is charged instead. */
   dearer: boolean;
 }
@@ -56,7 +60,9 @@ export interface OfferPrice {
  * What an offer costs at a moment.
  * @param now Unix time in milliseconds
  */
-export function offerPrice(offer: Pick<Offer, 'editionId' | 'priceId' | 'discount'>, product: Pick<Product, 'editions'>, now: number): OfferPrice {
-  const { regular, current } = currentPrice(offerOption(product, offer).option.price, now);
-  return { regular, current, ...applyOfferDiscount({ regular, current }, offer.discount ?? undefined) };
+export function offerPrice(offer: Pick<Offer, 'editionId' | 'priceId' | 'ownPrice' | 'discount'>, product: Pick<Product, 'editions'>, now: number): OfferPrice {
+  const { price } = offerOption(pricedBy(product, offer), offer).option;
+  const { regular, current } = currentPrice(price, now);
+  const applied = applyOfferDiscount({ regular, current }, offer.discount ?? undefined);
+  return { regular, current, ...applied, struck: offer.ownPrice === null ? struckBeside(price, applied.unit, now) : null };
 }

@@ -2,3 +2,4 @@ export * from './api';
 export * from './order';
 export * from './refund';
 export * from './refundApi';
+export * from './sale';

@@ -51,6 +51,13 @@ export const RefundSchema = z.object({
 export type Refund = z.infer<typeof RefundSchema>;
 
 /**
+ * What of a line was returned without tax: what was returned less its tax by the running total, `refunded −
+ * round(tax × refunded / total)`. The one figure that refunds, reports and commissions go by. Minor units.
+ */
+export const refundedNet = ({ total, tax, refunded }: { total: number; tax: number; refunded: number }): number =>
+  total === 0 ? 0 : refunded - multiplyRatio(tax, refunded, total);
+
+/**
  * What a refund returns, line by line. The returned tax follows the running total, `round(tax × returned / total)` less
  * what was returned before, so that parts add up to the whole.
  * @throws RangeError with a readable message, and nothing is returned, if more is asked than is left on a line

@@ -8,8 +8,11 @@ import {
   filesOf,
   type PageElement,
   PERSONAL_VALUES,
+  plainText,
   ShowSchema,
   SizesSchema,
+  wordPlaces,
+  wordsAt,
 } from '../elements';
 import { idSchema } from '../ids';
 import { OwnCodeSchema } from '../shop';
@@ -86,6 +89,13 @@ export const PageDocumentSchema = z
 export type PageDocument = z.infer<typeof PageDocumentSchema>;
 
 /** All elements of a page, in reading order. */
+/** Everything that is written on a page and read by people or search engines, without what is bound to a value. */
+export const wordsOfPage = (page: PageDocument): string[] => [
+  page.title,
+  page.description,
+  ...allElements(page).flatMap((element) => wordPlaces(element).map((path) => plainText(wordsAt(element, path), () => ''))),
+];
+
 export function allElements(page: PageDocument): PageElement[] {
   return page.sections.flatMap((section) => section.columns.flatMap((column) => column.elements));
 }

@@ -18,6 +18,19 @@ export function conditionsOn(page: PageDocument): Condition[] {
   return conditionalParts(page).flatMap(({ show }) => (show?.kind === 'when' ? [show.condition] : []));
 }
 
+/** A page whose parts ask other conditions than they did. */
+export function mapShown(page: PageDocument, change: (condition: Condition) => Condition): PageDocument {
+  const changed = <Shown extends Part>(part: Shown): Shown =>
+    part.show?.kind === 'when' ? { ...part, show: { ...part.show, condition: change(part.show.condition) } } : part;
+  return {
+    ...page,
+    sections: page.sections.map((section) => ({
+      ...changed(section),
+      columns: section.columns.map((column) => ({ ...column, elements: column.elements.map(changed) })),
+    })),
+  };
+}
+
 /** Which parts are shown: by their own condition, or where another one's does not hold. What that other one was is gone: shown. */
 function shownParts(page: PageDocument, facts: Facts): (part: Part) => boolean {
   const holds = new Map<string, boolean>();

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LineRoleSchema } from '../catalog';
 import { AmountSchema, multiplyRatio, percentOf } from '../money';
+import { refundedNet } from '../orders';
 import { ProgramSchema } from './program';
 import { type Rate, RateRulesSchema, RateSchema, rateFor } from './rate';
 
@@ -46,9 +47,9 @@ export type Commission = z.infer<typeof CommissionSchema>;
 
 type Sum = Pick<EarningLine, 'part' | 'quantity' | 'total' | 'net' | 'refunded'>;
 
-/** What is left of a line after refunds without tax, in proportion to what was given back; minor units. */
+/** What is left of a line after refunds without tax; minor units. */
 export const remainingNet = ({ total, net, refunded }: Pick<Sum, 'total' | 'net' | 'refunded'>): number =>
-  total === 0 ? 0 : net - multiplyRatio(net, refunded, total);
+  net - refundedNet({ total, tax: total - net, refunded });
 
 /**
  * What a rate comes to of a line as it stands now, rounded once; minor units. A percentage is of what is left of it without

@@ -1,1 +1,2 @@
 export * from './payment';
+export * from './unknownCharge';

@@ -2,8 +2,8 @@ import { type LaterPayment, quoteCart, type ShopTables } from '../pricing';
 import type { PlanTerms } from './plan';
 
 /**
- * What the plans of one order go on owing, quoted by the shop's present tables from what they were bought at: nothing of
- * it is stored. Plans that fall due together are one payment.
+ * What plans that were bought with one payment go on owing, quoted by the shop's present tables from what they were bought
+ * at: nothing of it is stored. Plans that fall due together are one payment.
  * @param boughtAt Unix time in milliseconds
  * @param after only what falls due after this moment
  * @param most how many payments at most
@@ -12,7 +12,10 @@ export function upcomingPayments(shop: ShopTables, terms: readonly PlanTerms[], 
   const [first] = terms;
   if (!first) return [];
   const next = Math.max(...terms.map((plan) => periodsWithin(plan, after - boughtAt))) + most;
-  const { later } = quoteCart(shop, { lines: terms.map((plan) => plan.line), buyer: first.buyer, code: first.code ?? undefined }, boughtAt, next);
+  // One purchase has one code; plans that it was not promised to keep none of it.
+  const code = terms.find((plan) => plan.code)?.code ?? undefined;
+  const cart = { lines: terms.map((plan) => plan.line), buyer: first.buyer, sentClasses: first.sentClasses, code };
+  const { later } = quoteCart(shop, cart, boughtAt, next);
   return later.filter((payment) => payment.due > after).slice(0, most);
 }
 

@@ -21,6 +21,6 @@ export const ShopViewSchema = z.object({
 export type ShopView = z.infer<typeof ShopViewSchema>;
 
 /** What of the shop can be changed: the currency stays, since every price and past order is in it. */
-export const ShopChangeSchema = ShopSchema.omit({ currency: true });
+export const ShopChangeSchema = ShopSchema.omit({ currency: true, mode: true });
 export const TaxTableChangeSchema = z.object({ taxTable: TaxTableSchema });
 export const ShippingTableChangeSchema = z.object({ shippingTable: ShippingTableSchema });

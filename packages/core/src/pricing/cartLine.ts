@@ -86,9 +86,9 @@ function boughtLine(line: QuoteLine, { plans }: Pick<SummedQuote, 'plans'>): Bou
     taxClass,
     amount: line.part === 'set-up fee' ? 0 : line.lineAmount,
     value: line.discounted + (line.part === 'instalment' ? (plans.find((plan) => plan.lineId === line.lineId)?.instalments ?? 0) : 0),
-    charged: line.part === 'set-up fee' ? 0 : line.amount,
     sent: isSent,
-    kind,
+    // A fee is no parcel, whatever it is a fee for.
+    kind: line.part === 'set-up fee' ? 'service' : kind,
     weight,
     ...(parts ? { parts } : {}),
   };

@@ -12,6 +12,7 @@ export * from './quoteInput';
 export * from './quoteWords';
 export * from './shippingTable';
 export * from './storedQuote';
+export * from './sumTable';
 export * from './tax';
 export * from './taxNumber';
 export * from './taxRatesEu';

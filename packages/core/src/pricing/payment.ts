@@ -48,6 +48,9 @@ export function parcelOf({ kind, weight, taxClass, parts }: Pick<QuoteLineInput,
   return { weight: sent.reduce((sum, part) => sum + part.weight * part.quantity, 0), taxClasses: sent.map((part) => part.taxClass) };
 }
 
+/** The tax classes of what is sent of some lines: shipping takes the highest rate of them. */
+export const sentClasses = (lines: ReadonlyArray<Parameters<typeof parcelOf>[0]>) => lines.flatMap((line) => parcelOf(line)?.taxClasses ?? []);
+
 /**
  * What the code takes off each charge of one payment.
  * @param state says whether a code for the first payment only has acted already; changed here
@@ -126,7 +129,7 @@ export function shipPayment(
   const cost = shippingCost(input.shippingTable, destination, weight, whole);
   if (typeof cost === 'string') return cost;
   const row = due === input.now ? terms.row : findTaxRow(input.taxTable, destination.country, destination.region, due);
-  const classes = [...input.lines, ...(input.bought?.lines ?? [])].flatMap((line) => parcelOf(line)?.taxClasses ?? []);
+  const classes = [...sentClasses([...input.lines, ...(input.bought?.lines ?? [])]), ...(input.sentClasses ?? [])];
   const rate = Math.max(0, ...classes.map((taxClass) => rateOf(row, taxClass)));
   const paidBefore = bought?.shipping ?? 0;
   const amount = Math.max(0, cost.amount - paidBefore);

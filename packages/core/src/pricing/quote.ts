@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { currentPrice, LineRoleSchema, PriceSchema, ProductKindSchema, TaxClassSchema } from '../catalog';
+import { currentPrice, LineRoleSchema, PriceSchema, ProductKindSchema, struckBeside, TaxClassSchema, withoutHistory } from '../catalog';
 import { codeRefusal, isEligible } from '../codes';
 import { type Charge, chargesToday, laterCount, laterGroups, type PricedLine } from './charge';
 import { applyOfferDiscount } from './discount';
@@ -24,6 +24,7 @@ export const QuoteLineSchema = PaymentPartSchema.extend({
   quantity: z.int(),
   of: z.int().nullable().describe('How many charges the plan has; null for endless and for no plan'),
   regularUnit: z.int(),
+  struckUnit: z.int().nullable().optional().describe('What is struck through beside the unit: the lowest price of the 30 days before it was reduced'),
   currentUnit: z.int(),
   unit: z.int().describe('What one is charged at after the offer’s own discount: whole, all instalments, or one period'),
   offerDearer: z.boolean().describe('The offer’s discount came out above the current price, which is charged instead'),
@@ -53,7 +54,14 @@ export const QuoteSchema = z.object({
   taxCountry: z.string(),
   taxRegion: z.string().optional(),
   reverseCharge: z.boolean(),
-  taxNumber: z.object({ number: z.string(), valid: z.boolean(), message: z.string().optional() }).nullable(),
+  taxNumber: z
+    .object({
+      number: z.string(),
+      valid: z.boolean(),
+      message: z.string().optional(),
+      unconfirmed: z.boolean().optional().describe('The register has not confirmed it, so that tax is charged'),
+    })
+    .nullable(),
   lines: z.array(QuoteLineSchema),
   shipping: ShippingChargeSchema.nullable(),
   code: z.object({ code: z.string(), applied: z.boolean(), discount: z.int(), reason: z.string().optional() }).nullable(),
@@ -90,7 +98,7 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
     const refusal = choiceRefusal(line);
     if (refusal) problems.push({ path: `lines.${index}.chosen`, message: refusal });
     const prices = currentPrice(line.price, now, line.chosen);
-    const { unit, dearer } = applyOfferDiscount(prices, line.discount);
+    const { unit, dearer } = line.agreed === undefined ? applyOfferDiscount(prices, line.discount) : { unit: line.agreed, dearer: false };
     return { line, prices, unit, dearer, amount: unit * line.quantity };
   });
 
@@ -116,10 +124,8 @@ export function quote(input: QuoteInput, next = NEXT_CHARGES): Quote {
   const refusal = code && codeRefusal(code, input.codeUses, ordered, now);
   const terms: Terms = { input, destination, code: refusal === undefined ? code : undefined, reverseCharge, row };
 
-  // The first payment of an order spends such a code, whether or not it had been typed by then.
-  const spent = {
-    spent: code?.payments === 'first' && (input.bought?.lines ?? []).some((line) => isEligible(code, line) && (line.charged ?? line.amount) > 0),
-  };
+  // The first charge of an order spends such a code, whether or not it had been typed by then; also one that is only promised, after a trial.
+  const spent = { spent: code?.payments === 'first' && (input.bought?.lines ?? []).some((line) => isEligible(code, line) && line.amount > 0) };
   const today = discounted(
     terms,
     priced.flatMap((line) => chargesToday(line, now)),
@@ -227,7 +233,8 @@ function quoteLine(terms: Terms, { charge, codeDiscount }: DiscountedCharge): Qu
     number: taxed.number,
     of: price.kind === 'instalments' ? price.count : price.kind === 'subscription' ? price.charges : null,
     quantity,
-    price,
+    price: withoutHistory(price),
+    struckUnit: isFee ? null : struckBeside(price, unit, terms.input.now),
     regularUnit: isFee ? fee : prices.regular,
     currentUnit: isFee ? fee : prices.current,
     unit: isFee ? fee : unit,
@@ -269,6 +276,10 @@ function judgeTaxNumber(buyer: QuoteInput['buyer']): { taxNumber: Quote['taxNumb
   if (!buyer.taxNumber?.trim()) return { taxNumber: null, country: null };
   const check = checkTaxNumber(buyer.taxNumber);
   if (!check.ok) return { taxNumber: { number: buyer.taxNumber, valid: false, message: check.message }, country: null };
+  if (buyer.register === 'unknown')
+    return { taxNumber: { number: check.number, valid: false, message: 'The register of business tax numbers does not know this number.' }, country: null };
+  if (buyer.register === 'silent' || buyer.register === 'unasked')
+    return { taxNumber: { number: check.number, valid: true, unconfirmed: true }, country: null };
   return { taxNumber: { number: check.number, valid: true }, country: check.country };
 }
 

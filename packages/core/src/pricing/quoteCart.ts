@@ -17,6 +17,7 @@ export interface Cart {
   code?: Code | undefined;
   codeUses?: CodeUses | undefined;
   bought?: Bought | undefined;
+  sentClasses?: QuoteInput['sentClasses'];
 }
 
 /** Regions of a country that the shop's tables tell apart, in the order of the alphabet. */

@@ -5,6 +5,7 @@ import { AmountSchema } from '../money';
 import { CountrySchema, ShopSchema } from '../shop';
 import { OfferDiscountSchema } from './discount';
 import { ShippingTableSchema } from './shippingTable';
+import { TaxRegisterStateSchema } from './taxNumber';
 import { TaxTableSchema } from './taxTable';
 
 const WeightSchema = z.number().min(0).max(1_000_000_000);
@@ -36,6 +37,7 @@ export const QuoteLineInputSchema = z.object({
   price: PriceSchema,
   chosen: AmountSchema.optional().describe('What the buyer chose to pay for one, minor units; the suggested amount if missing'),
   quantity: z.int('Enter a whole number.').min(1, 'Choose at least one.').max(9999, 'This is more than can be ordered at once.'),
+  agreed: AmountSchema.optional().describe('What one was sold at, after every discount of its offer, minor units: a plan keeps it, whatever its price says'),
   discount: OfferDiscountSchema.optional().describe('The bump’s or offer’s own discount, for one unit'),
   alone: z.boolean().optional().describe('It must be bought alone: nothing else goes on the same order'),
   parts: z.array(BundlePartSchema).min(1).optional().describe('A bundle’s parts; kind and weight then come from them'),
@@ -52,7 +54,6 @@ export const BoughtLineSchema = z.object({
   taxClass: TaxClassSchema,
   weight: WeightSchema.default(0).describe('Grams of all units together'),
   amount: AmountSchema.describe('Before the code, minor units'),
-  charged: AmountSchema.optional().describe('What of it was charged so far, before the code; the whole amount if missing'),
   sent: z.boolean().optional().describe('False where its parcel has not gone out yet, as in a free trial'),
   value: AmountSchema.describe('After all discounts, gross or net as the shop’s prices are, minor units'),
   parts: z.array(BundlePartSchema).optional(),
@@ -77,12 +78,17 @@ export const QuoteInputSchema = z
     buyer: PlaceSchema.extend({
       shipTo: PlaceSchema.optional().describe('Where parcels go, if not to the billing address'),
       taxNumber: z.string().max(40).optional().describe('A business’s tax number; its format and check digits are checked'),
+      register: TaxRegisterStateSchema.optional().describe('What the register of tax numbers says of it; without it only format and check digits count'),
       validTaxNumber: z
         .boolean()
         .optional()
         .describe('True where the number was found right elsewhere; then only its country is read here, the billing one where it names none'),
     }),
     bought: BoughtSchema.optional().describe('For one-click additions: what was bought and paid before in the same order'),
+    sentClasses: z
+      .array(TaxClassSchema)
+      .optional()
+      .describe('Tax classes of everything sent with the order that plan charges belong to, as shipping was taxed then'),
     now: z.int().describe('Unix time in milliseconds'),
   })
   .refine((input) => new Set(input.lines.map((line) => line.id)).size === input.lines.length, {

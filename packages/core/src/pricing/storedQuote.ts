@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Seller } from '../shop';
 import { planSummaries } from './planSummary';
 import { type Quote, QuoteSchema } from './quote';
 
@@ -9,12 +10,15 @@ export const QUOTE_VERSION = 2;
  * A quote as it is kept with the payment that was made by it. What a plan goes on owing is summed up: its payments are
  * quoted when they fall due.
  */
-export const StoredQuoteSchema = QuoteSchema.omit({ later: true }).extend({ version: z.literal(QUOTE_VERSION) });
+export const StoredQuoteSchema = QuoteSchema.omit({ later: true }).extend({
+  version: z.literal(QUOTE_VERSION),
+  sellerTaxNumber: z.string().optional().describe('As it was on the day of the sale'),
+});
 export type StoredQuote = z.infer<typeof StoredQuoteSchema>;
 
-/** What is kept of a quote. */
-export function storedQuote({ later: _later, ...quote }: Quote): StoredQuote {
-  return { ...quote, version: QUOTE_VERSION };
+/** What is kept of a quote, with who sold by it: a receipt says the same for good. */
+export function storedQuote({ later: _later, ...quote }: Quote, seller?: Pick<Seller, 'taxNumber'>): StoredQuote {
+  return { ...quote, version: QUOTE_VERSION, ...(seller?.taxNumber ? { sellerTaxNumber: seller.taxNumber } : {}) };
 }
 
 /**

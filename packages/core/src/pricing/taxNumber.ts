@@ -29,6 +29,7 @@ import {
   spain,
   sweden,
 } from 'jsvat';
+import { z } from 'zod';
 
 const RULES: Record<string, Country> = {
   AT: austria,
@@ -60,6 +61,10 @@ const RULES: Record<string, Country> = {
   SE: sweden,
 };
 
+/** What a register says of a number: it does not know it, does not answer, or was not asked yet. */
+export const TaxRegisterStateSchema = z.enum(['known', 'unknown', 'silent', 'unasked']);
+export type TaxRegisterState = z.infer<typeof TaxRegisterStateSchema>;
+
 export type TaxNumberCheck = { ok: true; country: string; number: string } | { ok: false; message: string };
 
 /** The country whose letters a tax number begins with (ISO 3166-1 alpha-2; Greece writes `EL`); null if it begins with none. */
@@ -87,4 +92,13 @@ export function checkTaxNumber(text: string): TaxNumberCheck {
       ? 'The check digits of this tax number do not fit. Look for a typing mistake.'
       : 'This tax number is too short, too long or has a wrong character.',
   };
+}
+
+/**
+ * Whether the register is to be asked before tax is left to the buyer: for a sound number of another country of the union than the
+ * seller's (Directive 2006/112/EC, Articles 138 and 196).
+ */
+export function needsRegister(typed: string, sellerCountry: string): boolean {
+  const check = checkTaxNumber(typed);
+  return check.ok && check.country !== sellerCountry && sellerCountry in RULES;
 }

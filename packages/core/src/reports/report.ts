@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ConditionSchema } from '../conditions';
+import { ConditionTextSchema } from '../conditions';
 import { MEASURES, type Measure } from './measures';
 import { daysIn } from './period';
 
@@ -11,10 +11,19 @@ interface Dimension {
   measures: readonly Measure[];
   /** The figure that its rows are sorted by, largest first; without one they keep their own order. */
   sort?: Measure;
+  /** Whether its rows are told apart by the first or the last visit. */
+  byVisit?: true;
 }
 
 const PEOPLE = ['visitors', 'leads', 'leadRate', 'converted', 'conversion'] as const;
 const MONEY = ['orders', 'averageOrder', 'revenue', 'refunded'] as const;
+
+/** By which visit of somebody a table tells campaigns apart: its visitors, leads, orders and money alike. */
+export const VISITS = {
+  first: { name: 'First visit', how: 'Visitors, leads, orders and revenue count under the campaign of the first visit.' },
+  last: { name: 'Last visit', how: 'Orders and revenue count under the last campaign before the purchase, visitors and leads under their latest one.' },
+} as const;
+export type VisitName = keyof typeof VISITS;
 
 /** By what reports can be broken down. A further one is one more entry here, and its grouping in the server's report. */
 export const DIMENSIONS = {
@@ -26,7 +35,7 @@ export const DIMENSIONS = {
   product: { name: 'Products', one: 'Product', measures: ['quantity', 'orders', 'revenue', 'refunded'], sort: 'revenue' },
   price: { name: 'Plans', one: 'Price plan', measures: ['quantity', 'orders', 'revenue', 'refunded'], sort: 'revenue' },
   code: { name: 'Codes', one: 'Code', measures: ['orders', 'averageOrder', 'discount', 'revenue', 'refunded'], sort: 'revenue' },
-  campaign: { name: 'Campaigns', one: 'Campaign', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'revenue' },
+  campaign: { name: 'Campaigns', one: 'Campaign', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'revenue', byVisit: true },
   spend: {
     name: 'Ad spend',
     one: 'Campaign',
@@ -46,6 +55,7 @@ export const DIMENSIONS = {
       'profit',
     ],
     sort: 'cost',
+    byVisit: true,
   },
   attribution: {
     name: 'Attribution',
@@ -53,7 +63,7 @@ export const DIMENSIONS = {
     measures: ['cost', 'owedFirst', 'owedLast', 'owedLinear', 'owedPosition', 'owedDecay'],
     sort: 'owedLast',
   },
-  source: { name: 'Sources', one: 'Source', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'revenue' },
+  source: { name: 'Sources', one: 'Source', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'revenue', byVisit: true },
   country: { name: 'Countries', one: 'Country', measures: [...MONEY], sort: 'revenue' },
   device: { name: 'Devices', one: 'Device', measures: [...PEOPLE, ...MONEY, 'perVisitor'], sort: 'visitors' },
   partner: { name: 'Partners', one: 'Partner', measures: [...MONEY, 'commissions'], sort: 'revenue' },
@@ -66,6 +76,8 @@ export const DIMENSIONS = {
   hour: { name: 'Hours', one: 'Hour', measures: ['orders', 'averageOrder', 'revenue'] },
 } as const satisfies Record<string, Dimension>;
 export type DimensionName = keyof typeof DIMENSIONS;
+/** Whether the rows of a report are told apart by the first or the last visit, as one chooses. */
+export const isByVisit = (by: DimensionName): boolean => (DIMENSIONS as Record<DimensionName, Dimension>)[by].byVisit === true;
 /** The figure that the rows of a report are sorted by, largest first; undefined where they keep their own order. */
 export const sortOf = (by: DimensionName): Measure | undefined => (DIMENSIONS as Record<DimensionName, Dimension>)[by].sort;
 
@@ -83,20 +95,8 @@ export const ReportQuerySchema = z
     compare: z.enum(['none', 'before', 'year', 'days']).default('none'),
     compareFrom: DaySchema.optional().describe('With `days`: the first of as many days to compare with'),
     funnelId: z.string().optional().describe('Of this funnel only'),
-    filter: z
-      .string()
-      .max(20_000)
-      .optional()
-      .transform((text, context) => {
-        if (!text) return undefined;
-        try {
-          return ConditionSchema.parse(JSON.parse(text));
-        } catch {
-          context.addIssue({ code: 'custom', message: 'This filter cannot be read. Choose it anew.' });
-          return z.NEVER;
-        }
-      })
-      .describe('A condition as JSON'),
+    visit: z.enum(['first', 'last']).optional().describe('By which visit campaigns and sources are told apart; the first without it'),
+    filter: ConditionTextSchema,
   })
   .superRefine(({ from, to, compare, compareFrom }, context) => {
     if (compare === 'days' && compareFrom === undefined)
@@ -124,6 +124,7 @@ export const ReportSchema = z.object({
   to: z.string(),
   earlier: z.object({ from: z.string(), to: z.string() }).nullable(),
   currency: z.string(),
+  visit: z.enum(['first', 'last']).nullable().describe('By which visit its rows are told apart; null where that plays no part'),
   rows: z.array(ReportRowSchema),
   total: FiguresSchema,
   totalBefore: FiguresSchema.optional(),

@@ -19,13 +19,20 @@ export const ConsentSettingsSchema = z.object({
 });
 export type ConsentSettings = z.infer<typeof ConsentSettingsSchema>;
 
+/** The question as it is asked: with what ad platforms are told by the rules of the day, in words made of them. */
+export const AskedConsentSchema = ConsentSettingsSchema.extend({ told: z.string().optional() });
+export type AskedConsent = z.infer<typeof AskedConsentSchema>;
+
+/** The question as it is asked. What is told stands in it where somebody is asked for marketing; whoever answered before it changed is asked again. */
+export const askedConsent = (settings: ConsentSettings, told: string): AskedConsent => (settings.marketing.isAsked && told ? { ...settings, told } : settings);
+
 export const DEFAULT_CONSENT: ConsentSettings = {
   isOn: false,
   title: 'May we remember a little more?',
-  text: 'This shop works without it. If you agree, we also look at how pages are used, and tell ad platforms that their ads worked. You can change your mind at the foot of every page.',
+  text: 'This shop works without it: nothing is kept in your browser but what your cart or your order needs, and visits are counted without knowing who comes back. You can change your mind at the foot of every page.',
   policyUrl: '',
-  statistics: { isAsked: true, words: 'To see which pages help and which do not.' },
-  marketing: { isAsked: true, words: 'To tell ad platforms which ads lead to a purchase.' },
+  statistics: { isAsked: true, words: 'A number is kept in your browser, so that we know a returning visitor and see which pages help.' },
+  marketing: { isAsked: true, words: 'Ad platforms are told what their ads led to.' },
 };
 
 /** What a visitor answered. What is not asked is not agreed to. */
@@ -45,7 +52,7 @@ export const askedCategories = (settings: ConsentSettings | undefined): ConsentC
  * whichever wording.
  */
 export function mayRun(settings: ConsentSettings | undefined, given: ConsentChoice | null | undefined, category: ConsentCategory): boolean {
-  if (!settings?.isOn) return true;
+  if (!settings || askedCategories(settings).length === 0) return true;
   return settings[category].isAsked && given?.[category] === true;
 }
 
@@ -59,7 +66,7 @@ export const ConsentProofSchema = GivenConsentSchema.extend({
 export type ConsentProof = z.infer<typeof ConsentProofSchema>;
 
 export const ConsentProofsSchema = z.object({
-  wordings: z.array(z.object({ id: z.string(), at: z.int().describe('First shown'), settings: ConsentSettingsSchema })),
+  wordings: z.array(z.object({ id: z.string(), at: z.int().describe('First shown'), settings: AskedConsentSchema })),
   latest: z.array(ConsentProofSchema).describe('The newest, at most 50'),
   count: z.object({ answers: z.int(), statistics: z.int(), marketing: z.int() }).describe('Of the last 30 days'),
 });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { AmountSchema, CurrencySchema } from '../money';
 import { ConsentSettingsSchema } from './consent';
 import { COUNTRY_CODES } from './countries';
+import { LegalTextsSchema, SellerSchema } from './legalPages';
 import { OwnCodeSchema } from './ownCode';
 
 /** ISO 3166-1 alpha-2 country code, upper case. */
@@ -44,12 +45,10 @@ export const ShopSchema = z.object({
   mode: ModeSchema,
   code: OwnCodeSchema.optional().describe('Code on every page of the shop'),
   costs: CostsSchema.optional().describe('What selling costs, for profit'),
-  terms: z
-    .string()
-    .max(100_000, 'Keep the terms under 100,000 characters.')
-    .optional()
-    .describe('What buyers accept, in plain paragraphs; order forms lead to it'),
+  seller: SellerSchema.optional().describe('Who sells, as the law asks to be told'),
+  legal: LegalTextsSchema.optional().describe('The texts of the legal pages, in plain paragraphs with an empty line between them'),
   sellsToBusinesses: z.boolean().optional().describe('Order forms ask for a business tax number unless a form says otherwise'),
+  whenRegisterSilent: z.enum(['charge', 'accept']).optional().describe('What is done while the register of tax numbers does not answer; charge without it'),
   consent: ConsentSettingsSchema.optional().describe('The question for consent; nobody is asked without it'),
 });
 

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { folded } from '../facts';
 import { type FileProblem, isHopeless, type Progress, readCsv, toldProblems } from '../formats';
 import { type Currency, formatMoney, minorDigits } from '../money';
 import type { SpendMapping, SpendRow } from './spend';
@@ -140,8 +141,8 @@ export function readSpend(
       wrong(mapping.cost, cost.message);
       continue;
     }
-    const campaign = cell(mapping.campaign).slice(0, 100);
-    const source = (mapping.source ? cell(mapping.source) : mapping.fixedSource).slice(0, 100);
+    const campaign = folded(cell(mapping.campaign)).slice(0, 100);
+    const source = folded(mapping.source ? cell(mapping.source) : mapping.fixedSource).slice(0, 100);
     const key = JSON.stringify([day, source, campaign]);
     const before = found.get(key) ?? { day, source, campaign, cost: 0, clicks: 0 };
     const clicks = Number(cell(mapping.clicks).replace(/[^\d]/g, '') || 0);

@@ -1,2 +1,3 @@
+export * from './binomialSampler';
 export * from './seededRandom';
 export * from './twoProportions';

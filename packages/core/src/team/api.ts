@@ -53,6 +53,21 @@ export function isCommon(password: string): boolean {
   return COMMON.includes(letters) || REPEATED.test(plain) || (plain.length > 0 && IN_ROW.includes(plain)) || COMMON.some((word) => letters === word + word);
 }
 
+const lettersOf = (text: string) =>
+  text
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]/gu, '');
+
+/** Whether a password is just a name that everybody knows, with at most some digits around it: the shop's, its owner's, an address. */
+export function isNameOf(password: string, name: string): boolean {
+  const known = lettersOf(name);
+  const plain = lettersOf(password);
+  return known !== '' && (plain === known || plain === known + known || plain.replace(/^\d+|\d+$/g, '') === known.replace(/^\d+|\d+$/g, ''));
+}
+
+export const NAME_AS_PASSWORD = 'This is a name that everybody knows. Use a few words of your own.';
+
 export const PasswordSchema = z
   .string()
   .min(10, 'Use at least 10 characters.')
@@ -60,13 +75,18 @@ export const PasswordSchema = z
   .refine((password) => !isCommon(password), 'This is one of the first passwords that are guessed. Use a few words of your own.');
 
 /** What the first visit of a new installation asks: who owns the shop, and what the shop is. */
-export const SetupSchema = z.object({
-  code: z.string().trim().min(1, 'Enter the set-up code that was printed where Ruta was started.').max(100).describe('Printed where the server was started'),
-  name: z.string().trim().min(1, 'Enter your name.').max(80),
-  email: EmailSchema,
-  password: PasswordSchema,
-  shop: ShopSchema.pick({ name: true, country: true, currency: true, timeZone: true, pricesIncludeTax: true }),
-});
+export const SetupSchema = z
+  .object({
+    code: z.string().trim().min(1, 'Enter the set-up code that was printed where Ruta was started.').max(100).describe('Printed where the server was started'),
+    name: z.string().trim().min(1, 'Enter your name.').max(80),
+    email: EmailSchema,
+    password: PasswordSchema,
+    shop: ShopSchema.pick({ name: true, country: true, currency: true, timeZone: true, pricesIncludeTax: true }),
+  })
+  .refine(({ password, shop, name, email }) => ![shop.name, name, email, email.split('@')[0] ?? ''].some((known) => isNameOf(password, known)), {
+    path: ['password'],
+    message: NAME_AS_PASSWORD,
+  });
 export type Setup = z.infer<typeof SetupSchema>;
 
 export const CredentialsSchema = z.object({

@@ -20,7 +20,12 @@ export const NewFunnelSchema = z.object({
     .describe('What is offered beside the payment and after it'),
 });
 
-/** A funnel to be made from another of one’s own: every stop, page and route as it stands there. */
-export const FunnelCopySchema = z.object({ name: NewFunnelSchema.shape.name });
+/** A funnel to be made from another of one’s own: every step, page and route as it stands there, perhaps about other products. */
+export const FunnelCopySchema = z.object({
+  name: NewFunnelSchema.shape.name,
+  slug: SlugSchema.optional().describe('Its address; one made of its name without'),
+  productId: idSchema('product').optional().describe('Takes the place of what the other one is there to sell, at every step'),
+  giftId: idSchema('product').optional().describe('Takes the place of its free gift, at every step'),
+});
 export type FunnelCopy = z.infer<typeof FunnelCopySchema>;
 export type NewFunnel = z.input<typeof NewFunnelSchema>;

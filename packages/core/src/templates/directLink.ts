@@ -1,6 +1,11 @@
+import type { PageDocument } from '../page';
 import { checkoutPage } from './checkoutPage';
+import { type NamedProduct, pageTitle } from './pageOf';
 import { drawRoute, drawStep, type FunnelTemplate } from './template';
 import { thankYouPage } from './thankYouPage';
+
+/** A checkout that people arrive at is what search engines list and what is shared: under the name of what it sells. */
+const asFirstPage = (page: PageDocument, { name }: NamedProduct): PageDocument => ({ ...page, title: pageTitle(name), indexed: true });
 
 export const directLink: FunnelTemplate<'direct-link'> = {
   template: 'direct-link',
@@ -14,7 +19,7 @@ export const directLink: FunnelTemplate<'direct-link'> = {
     const thankYou = drawStep(newId, 'thank-you', 'Thank you', 'thank-you', product.id);
     return {
       graph: { entryId: checkout.id, steps: [checkout, thankYou], routes: [drawRoute(newId, checkout, 'paid', thankYou)] },
-      pages: { [checkout.id]: checkoutPage(product, newId), [thankYou.id]: thankYouPage(product, newId) },
+      pages: { [checkout.id]: asFirstPage(checkoutPage(product, newId), product), [thankYou.id]: thankYouPage(product, newId) },
     };
   },
 };

@@ -4,6 +4,7 @@ export * from './copyFunnel';
 export * from './designs';
 export * from './extras';
 export * from './giftFirst';
+export * from './movedProducts';
 export * from './offerPage';
 export * from './optInPage';
 export * from './pageOf';

@@ -16,8 +16,11 @@ const DESCRIPTION_LETTERS = 300;
 /** Words cut at their end to a length, with a mark that something is missing. */
 const cut = (words: string, letters: number): string => (words.length <= letters ? words : `${words.slice(0, letters - 1).trimEnd()}…`);
 
+/** A name as a page's title. */
+export const pageTitle = (name: string): string => cut(name, TITLE_LETTERS);
+
 /** A page from plans of its sections, between the header and the footer that every page has. */
 export function pageOf(title: string, description: string, indexed: boolean, plans: SectionPlan[], newId: NewId): PageDocument {
   const sections = [header(), ...plans, footer.plan()].map((plan) => buildSection(plan, newId));
-  return { version: PAGE_VERSION, title: cut(title, TITLE_LETTERS), description: cut(description, DESCRIPTION_LETTERS), indexed, sections };
+  return { version: PAGE_VERSION, title: pageTitle(title), description: cut(description, DESCRIPTION_LETTERS), indexed, sections };
 }

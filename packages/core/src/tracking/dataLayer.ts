@@ -71,7 +71,7 @@ const MOMENTS = {
 
 /** An event as the data layer tells it; undefined for what the browser does not hear of. */
 export function momentEntry({ id, kind, data, mode }: TrackedEvent, currency: string): DataLayerEntry | undefined {
-  if (!Object.hasOwn(MOMENTS, kind) || mode === 'test') return undefined;
+  if (!Object.hasOwn(MOMENTS, kind) || mode === 'test' || data.again === true) return undefined;
   const { value, productId, name, form } = data;
   return {
     event: MOMENTS[kind as keyof typeof MOMENTS],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type Campaign, CampaignSchema, type Device, DeviceSchema } from '../facts';
+import { type Campaign, CampaignSchema, type Device, DeviceSchema, folded } from '../facts';
 import { idSchema } from '../ids';
 import { ModeSchema } from '../shop';
 import { ClickIdsSchema } from './clickIds';
@@ -40,12 +40,13 @@ export function beginsVisit(lastAt: number | undefined, now: number): boolean {
   return lastAt === undefined || now - lastAt > VISIT_QUIET_MS;
 }
 
-/** The UTM parameters of an address; undefined if there are none. */
+/** The UTM parameters of an address, folded; undefined if there are none. */
 export function campaignOf(query: Record<string, unknown>): Campaign | undefined {
   const campaign: Campaign = {};
   for (const key of ['source', 'medium', 'campaign', 'content', 'term'] as const) {
     const value = query[`utm_${key}`];
-    if (typeof value === 'string' && value !== '') campaign[key] = value.slice(0, 100);
+    const words = typeof value === 'string' ? folded(value) : '';
+    if (words !== '') campaign[key] = words.slice(0, 100);
   }
   return Object.keys(campaign).length > 0 ? campaign : undefined;
 }

@@ -2,6 +2,7 @@ import type { ElementOf, ElementType, PageElement } from '@ruta/core/elements';
 import { type ComponentType, memo } from 'react';
 import { usePage } from '../context';
 import { layoutClasses } from '../layout';
+import { isUnfilled } from '../unfilled';
 import { AppointmentView } from './AppointmentView';
 import { BadgesView } from './BadgesView';
 import { ButtonView } from './ButtonView';
@@ -75,9 +76,10 @@ const VIEWS: { [Type in ElementType]: ComponentType<{ element: ElementOf<Type> }
 
 /** One element of a page, whatever its type, standing as its layout says. While it is edited its frame stands so. */
 export const ElementView = memo(function ElementView({ element }: { element: PageElement }) {
-  const { edit } = usePage();
+  const { edit, context } = usePage();
   const View = VIEWS[element.type] as ComponentType<{ element: PageElement }>;
   const classes = edit?.framesLayout ? '' : layoutClasses(element.layout);
+  if (!edit?.framesLayout && isUnfilled(element, context)) return null;
   return classes ? (
     <div className={classes}>
       <View element={element} />

@@ -6,7 +6,7 @@ export function Field(props: {
   label: string;
   error?: string | undefined;
   required?: boolean;
-  children: (attributes: { id: string; 'aria-invalid'?: true; 'aria-describedby'?: string }) => ReactNode;
+  children: (attributes: { id: string; 'aria-invalid'?: true; 'aria-describedby'?: string; autoFocus?: true }) => ReactNode;
 }) {
   const errorId = `${props.id}-error`;
   return (
@@ -15,7 +15,7 @@ export function Field(props: {
         {props.label}
         {props.required === false ? <span className="optional"> (if you like)</span> : null}
       </label>
-      {props.children({ id: props.id, ...(props.error ? { 'aria-invalid': true as const, 'aria-describedby': errorId } : {}) })}
+      {props.children({ id: props.id, ...(props.error ? { 'aria-invalid': true as const, 'aria-describedby': errorId, autoFocus: true as const } : {}) })}
       <p className="field-error" id={errorId} role={props.error ? 'alert' : undefined}>
         {props.error}
       </p>
@@ -28,7 +28,7 @@ export function TextField(props: { id: string; label: string; error?: string | u
   const { id, label, error, ...attributes } = props;
   return (
     <Field id={id} label={label} error={error} required={attributes.required ?? false}>
-      {(own) => <input {...own} {...attributes} />}
+      {(own) => <input {...own} dir="auto" {...attributes} />}
     </Field>
   );
 }

@@ -3,6 +3,7 @@ import { allElements } from '@ruta/core/page';
 import { usePage, useWholePage } from '../context';
 import { WordsView } from '../WordsView';
 import { Field, TextField } from './Field';
+import { OPENS_HERE } from './opensHere';
 
 const AUTOCOMPLETE: Record<string, string> = { firstName: 'given-name', lastName: 'family-name', email: 'email' };
 const TYPES: Partial<Record<FieldOfForm['kind'], string>> = { email: 'email', phone: 'tel', number: 'text', date: 'date' };
@@ -34,14 +35,19 @@ function FormFieldView({ field, id, values, errors }: Typed & { field: FieldOfFo
   if (kind === 'several') {
     const chosen = (values[key] ?? '').split(', ');
     return (
-      <fieldset className={error ? 'field field-wrong ticks' : 'field ticks'} data-field={key}>
+      <fieldset
+        className={error ? 'field field-wrong ticks' : 'field ticks'}
+        data-field={key}
+        data-one-of={required ? 'Please choose at least one.' : undefined}
+      >
         <legend className="field-label">
           {label}
           {required ? null : <span className="optional"> (if you like)</span>}
         </legend>
-        {field.choices?.map((choice) => (
+        {field.choices?.map((choice, index) => (
           <label key={choice} className="tick">
-            <input type="checkbox" name={key} value={choice} defaultChecked={chosen.includes(choice)} /> <span>{choice}</span>
+            <input type="checkbox" name={key} value={choice} defaultChecked={chosen.includes(choice)} {...(error && index === 0 ? WRONG : {})} />{' '}
+            <span>{choice}</span>
           </label>
         ))}
         <p className="field-error" role={error ? 'alert' : undefined}>
@@ -54,7 +60,8 @@ function FormFieldView({ field, id, values, errors }: Typed & { field: FieldOfFo
     return (
       <div className={error ? 'field field-wrong' : 'field'} data-field={key}>
         <label className="tick">
-          <input type="checkbox" name={key} value="yes" required={required} defaultChecked={values[key] === 'yes'} /> <span>{label}</span>
+          <input type="checkbox" name={key} value="yes" required={required} defaultChecked={values[key] === 'yes'} {...(error ? WRONG : {})} />{' '}
+          <span>{label}</span>
         </label>
         <p className="field-error" role={error ? 'alert' : undefined}>
           {error}
@@ -64,7 +71,7 @@ function FormFieldView({ field, id, values, errors }: Typed & { field: FieldOfFo
   if (kind === 'long')
     return (
       <Field id={id} label={label} error={error} required={required}>
-        {(attributes) => <textarea rows={4} maxLength={2000} {...attributes} {...own} />}
+        {(attributes) => <textarea rows={4} maxLength={2000} {...attributes} {...own} dir="auto" />}
       </Field>
     );
   return (
@@ -81,6 +88,8 @@ function FormFieldView({ field, id, values, errors }: Typed & { field: FieldOfFo
   );
 }
 
+/** A tick that is wrong: the page opens at it. */
+const WRONG = { 'aria-invalid': true, autoFocus: true } as const;
 const NOTHING_TYPED: Typed = { values: {}, errors: {} };
 
 export function FormView({ element }: { element: ElementOf<'form'> }) {
@@ -92,7 +101,7 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
   const content = <WordsView words={element.button} elementId={element.id} path={['button']} isLabel />;
   if (sent?.id === element.id) {
     return (
-      <p className="panel form-sent" id="form" role="status">
+      <p className="panel form-sent" id="form" role="status" {...OPENS_HERE}>
         {sent.words}
       </p>
     );
@@ -109,7 +118,14 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
   const agreed = consent ? (
     <div className={errors.consent ? 'field field-wrong' : 'field'} data-field="consent">
       <label className="tick">
-        <input type="checkbox" name="consent" value="yes" required={consent.required && !edit} defaultChecked={values.consent === 'yes'} />{' '}
+        <input
+          type="checkbox"
+          name="consent"
+          value="yes"
+          required={consent.required && !edit}
+          defaultChecked={values.consent === 'yes'}
+          {...(errors.consent ? WRONG : {})}
+        />{' '}
         <span>
           <WordsView words={consent.words} elementId={element.id} path={['consent', 'words']} />
         </span>
@@ -122,7 +138,7 @@ export function FormView({ element }: { element: ElementOf<'form'> }) {
   const fields = (
     <>
       {errors._form ? (
-        <p className="form-message" role="alert">
+        <p className="form-message" role="alert" {...OPENS_HERE}>
           {errors._form}
         </p>
       ) : null}

@@ -4,6 +4,7 @@ import { usePage } from '../context';
 import { dueSentence, type OffersView as Offers, type ShownOffer } from '../offers';
 import { WordsView } from '../WordsView';
 import { TextField } from './Field';
+import { OPENS_HERE } from './opensHere';
 
 /** What a stop offers after the payment: each with a yes of its own, and one no to all of them. */
 export function OffersView({ element }: { element: ElementOf<'offers'> }) {
@@ -18,7 +19,10 @@ export function OffersView({ element }: { element: ElementOf<'offers'> }) {
         {offers?.offers.map((offer) => (
           <div key={offer.id} className="offer-card">
             <OfferWords offer={offer} alone={offers.offers.length === 1} />
-            <span className="button button-main button-wide">{offer.label || yes}</span>
+            <span className="button button-main button-wide">
+              <span>{offer.label || yes}</span>
+              <span className="button-sum">{offer.dueWords}</span>
+            </span>
           </div>
         ))}
         {offers && offers.offers.length > 0 ? null : <p className="text text-small">What this stop offers stands here, each with its yes.</p>}
@@ -32,8 +36,8 @@ export function OffersView({ element }: { element: ElementOf<'offers'> }) {
   const asked = offers.offers.find((offer) => offer.id === offers.asking);
   const shown = asked ? [asked] : offers.offers;
   return (
-    <div className="offers" id="offers" data-offers="" data-quote-url={offers.quoteUrl}>
-      <p className="form-message" role="alert" data-message="" hidden={!offers.message}>
+    <div className="offers" id="offers" data-offers="" data-quote-url={offers.quoteUrl} data-left-url={offers.leftUrl}>
+      <p className="form-message" role="alert" data-message="" hidden={!offers.message} {...(offers.message ? OPENS_HERE : {})}>
         {offers.message}
       </p>
       {shown.map((offer) => (
@@ -77,8 +81,19 @@ function OfferForm({ offer, offers, alone, isAsked, yes }: { offer: ShownOffer; 
         </div>
       ) : null}
       <button className="button button-main button-wide" type="submit" name="answer" value="yes">
-        {isAsked ? <ConfirmWords offer={offer} cardEnding={cardEnding} /> : offer.label || yes}
+        {isAsked ? (
+          <ConfirmWords offer={offer} cardEnding={cardEnding} />
+        ) : (
+          <>
+            <span>{offer.label || yes}</span>
+            {/* A button that costs money says how much. */}
+            <span className="button-sum" data-sum="">
+              {offer.dueWords}
+            </span>
+          </>
+        )}
       </button>
+      <p className="pay-wait" role="status" data-wait="" hidden />
       <p className="text text-small" data-due="">
         {dueSentence(offer, cardEnding)}
       </p>

@@ -1,4 +1,5 @@
 import type { ElementOf } from '@ruta/core/elements';
+import { isRegionTyped } from '@ruta/core/shop';
 import { type CheckoutView, usePage } from '../context';
 import { Field, TextField } from './Field';
 
@@ -14,6 +15,11 @@ export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'or
   // Where only some options or bumps are shipped, the script shows the address with those; without it, it can be left out.
   const always = options.length > 0 && options.length === checkout?.options.length;
   const isHidden = maySend && !always && !options.includes(values.option ?? '') && !ticks.some((name) => values[name]);
+  // Where the tables tell regions apart they are chosen; elsewhere the post may need one all the same.
+  const postal = (checkout?.countries ?? []).flatMap(({ code }) =>
+    isRegionTyped(code, checkout?.regions.find(({ country }) => country === code)?.regions ?? []) ? [code] : [],
+  );
+  const asksRegion = maySend && !isHidden && postal.includes(values.country ?? '');
   const text = (name: string, label: string, autoComplete: string, required = true, maxLength = 80) => (
     <TextField
       id={name}
@@ -82,6 +88,23 @@ export function OrderBuyer({ element, checkout, step }: { element: ElementOf<'or
               </div>
             ))
           : null}
+        {maySend && postal.length > 0 ? (
+          <div data-postal={postal.join(' ')} data-always={always ? '' : undefined} hidden={!asksRegion}>
+            <Field id="region" label="State or region" error={asksRegion ? errors.region : undefined} required={asksRegion}>
+              {(own) => (
+                <input
+                  {...own}
+                  name="region"
+                  defaultValue={asksRegion ? values.region : ''}
+                  disabled={!asksRegion}
+                  required={asksRegion}
+                  maxLength={80}
+                  autoComplete="address-level1"
+                />
+              )}
+            </Field>
+          </div>
+        ) : null}
         {(element.askTaxNumber ?? context.asksTaxNumber) ? text('taxNumber', 'Business tax number', 'off', false, 30) : null}
       </div>
     </fieldset>

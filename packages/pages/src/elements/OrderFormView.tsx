@@ -1,15 +1,19 @@
-import { type ElementOf, type OrderPart, orderParts, type Words } from '@ruta/core/elements';
+import { type ElementOf, type OrderPart, orderParts, withoutTerms, withTermsLinked } from '@ruta/core/elements';
 import { formatMoney } from '@ruta/core/money';
 import type { BumpPosition } from '@ruta/core/offers';
 import { allElements } from '@ruta/core/page';
 import { freeWords } from '@ruta/core/pricing';
+import type { LegalPageKind } from '@ruta/core/shop';
 import { Fragment } from 'react';
 import { type CheckoutView, usePage, useWholePage } from '../context';
+import { LegalLinks } from '../LegalLinks';
 import { WordsView } from '../WordsView';
 import { Bumps } from './Bumps';
 import { TextField } from './Field';
 import { OrderBuyer } from './OrderBuyer';
 import { OrderChoice } from './OrderChoice';
+import { OrderTerms } from './OrderTerms';
+import { OPENS_HERE } from './opensHere';
 import { QuoteTable } from './QuoteTable';
 
 export function OrderFormView({ element }: { element: ElementOf<'order-form'> }) {
@@ -30,6 +34,8 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
   if (!checkout) return <NothingOnSale email={context.shop.email} />;
   if (checkout.paidOrder) return <AlreadyPaid order={checkout.paidOrder} />;
   const isFree = checkout.quote.dueToday === 0;
+  // What a card was declined for stands at the card.
+  const topMessage = checkout.isOfCard && checkout.needsCard && checkout.cardFields ? null : checkout.message;
   return (
     <form
       className="order-form"
@@ -43,9 +49,17 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
       <input type="hidden" name="cart" value={checkout.cartId} />
       <input type="hidden" name="shown" value={checkout.quote.dueToday} />
       <input type="hidden" name="token" value="" />
-      <p className="form-message" role="alert" data-message="" hidden={!checkout.message}>
-        {checkout.message}
+      <p className="form-message" role="alert" data-message="" hidden={!topMessage} {...(topMessage ? OPENS_HERE : {})}>
+        {topMessage}
       </p>
+      {checkout.mayNeedCard && checkout.cardFields ? (
+        <noscript>
+          <p className="form-message">
+            Paying by card needs JavaScript, because your card number goes straight to the card processor and never through this shop. Please turn it on and
+            load this page again.{isFree ? ' What costs nothing can be ordered without it.' : ''}
+          </p>
+        </noscript>
+      ) : null}
       <details className="order-peek">
         <summary>
           <span>Your order</span>
@@ -61,6 +75,9 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
         <div data-pop-up="">
           <BumpsAt position="pop-up" checkout={checkout} />
         </div>
+        <div className="order-terms" data-terms="">
+          <OrderTerms quote={checkout.quote} email={context.shop.email} />
+        </div>
         <button className="button button-main button-wide" type="submit" data-pay="">
           <span data-pay-words="" hidden={isFree}>
             {label}
@@ -69,36 +86,34 @@ export function OrderFormView({ element }: { element: ElementOf<'order-form'> })
             {freeWords(checkout.quote)}
           </span>
         </button>
+        <p className="pay-wait" role="status" data-wait="" hidden />
         <Consent element={element} />
       </div>
     </form>
   );
 }
 
-/** The words with “terms” as a link to what the shop has written, or a link behind them; words that lead somewhere already stay as they are. */
-function withTermsLinked(words: Words, url: string): Words {
-  if (words.some((node) => node.type === 'text' && node.link)) return words;
-  for (const [index, node] of words.entries()) {
-    const found = node.type === 'text' ? /\bterms( and conditions)?\b/i.exec(node.text) : null;
-    if (node.type !== 'text' || !found) continue;
-    const [before, after] = [node.text.slice(0, found.index), node.text.slice(found.index + found[0].length)];
-    const pieces = [
-      { ...node, text: before },
-      { ...node, text: found[0], link: url },
-      { ...node, text: after },
-    ].filter(({ text }) => text !== '');
-    return [...words.slice(0, index), ...pieces, ...words.slice(index + 1)];
-  }
-  return [...words, { type: 'text', text: ' ' }, { type: 'text', text: 'Terms', link: url }];
-}
+/** What belongs to the contract that the button makes. */
+const AT_ORDER: ReadonlySet<LegalPageKind> = new Set(['terms', 'withdrawal', 'refunds', 'privacy']);
 
 function Consent({ element }: { element: ElementOf<'order-form'> }) {
   const { context, edit } = usePage();
-  const { termsUrl } = context;
+  const terms = context.legal.find(({ kind }) => kind === 'terms');
+  const beside = context.legal.filter(({ kind }) => AT_ORDER.has(kind));
+  const words = edit ? element.consent : terms ? withTermsLinked(element.consent, terms.path) : withoutTerms(element.consent);
   return (
-    <p className="text text-small">
-      <WordsView words={edit || !termsUrl ? element.consent : withTermsLinked(element.consent, termsUrl)} elementId={element.id} path={['consent']} />
-    </p>
+    <>
+      {words.length > 0 || edit ? (
+        <p className="text text-small">
+          <WordsView words={words} elementId={element.id} path={['consent']} />
+        </p>
+      ) : null}
+      {beside.length > 0 ? (
+        <p className="order-legal">
+          <LegalLinks legal={beside} beside />
+        </p>
+      ) : null}
+    </>
   );
 }
 
@@ -201,16 +216,13 @@ function CardFields({ checkout, step }: { checkout: CheckoutView | null; step: n
       <legend>
         <span className="step-number">{step}</span> Payment by card
       </legend>
-      {checkout?.testMode ? <p className="test-note">Test mode: no money moves.</p> : null}
+      {checkout?.testMode ? <p className="test-note">Test mode: no money is charged. Use a test card.</p> : null}
       {checkout?.cardFields ? (
         <>
           <div className="card-frame" data-card-fields={checkout.cardFields.url} data-card-origin={checkout.cardFields.origin} />
-          <p className="field-error" id="card-error" role="alert" data-card-error="" />
-          <noscript>
-            <p className="form-message">
-              Paying by card needs JavaScript, because your card number goes straight to the card processor and never through this shop.
-            </p>
-          </noscript>
+          <p className="field-error" id="card-error" role="alert" data-card-error="" {...(checkout.isOfCard ? OPENS_HERE : {})}>
+            {checkout.isOfCard ? checkout.message : null}
+          </p>
         </>
       ) : (
         <p className="card-frame card-frame-empty">{checkout && !edit ? 'This shop cannot take cards yet.' : 'The card fields stand here.'}</p>
@@ -230,15 +242,17 @@ function NothingOnSale({ email }: { email: string }) {
 function AlreadyPaid({ order }: { order: NonNullable<CheckoutView['paidOrder']> }) {
   return (
     <div className="already-paid" role="status">
-      <p className="text text-lead">You have already paid: order {order.number} is complete.</p>
+      <p className="text text-lead">
+        You have already paid. Order {order.number} is complete: {order.paid} in total.
+      </p>
       <p>
         <a className="button button-main" href={order.url}>
-          See your order
+          View your order
         </a>
       </p>
       {order.againUrl ? (
         <p className="text text-small">
-          <a href={order.againUrl}>Buy it once more</a>
+          <a href={order.againUrl}>Buy again</a>
         </p>
       ) : null}
     </div>

@@ -9,10 +9,10 @@ export function PriceView({ element }: { element: ElementOf<'price'> }) {
   const money = (amount: number) => formatMoney(amount, shop.currency, { short: true });
   return (
     <div className="price">
-      {product?.onSale ? (
+      {product && product.struck !== null ? (
         <p className="price-was">
-          <span className="unseen">Regular price </span>
-          <s>{money(product.regular)}</s>
+          <span className="unseen">Price before </span>
+          <s>{money(product.struck)}</s>
         </p>
       ) : null}
       <p className="price-now">{product?.price ?? '–'}</p>

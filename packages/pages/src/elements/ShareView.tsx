@@ -6,7 +6,7 @@ import { WordsView } from '../WordsView';
 export function ShareView({ element }: { element: ElementOf<'share'> }) {
   const { context, edit } = usePage();
   const page = useWholePage();
-  const address = context.addressOf(element.stepId);
+  const address = context.sharedAddress(element.stepId);
   const mail = `mailto:?subject=${encodeURIComponent(page.title)}&body=${encodeURIComponent([element.message, address].filter(Boolean).join('\n\n'))}`;
   const way = (kind: ShareWay) => {
     const words = SHARE_WAYS[kind];

@@ -24,8 +24,8 @@ export const garden: Look = {
 .picture{position:relative;isolation:isolate}.picture::before{content:"";position:absolute;inset:-5% 4% 6% -5%;z-index:-1;background:color-mix(in srgb,var(--accent) 38%,transparent);border-radius:58% 42% 38% 62%/46% 58% 42% 54%}
 .picture img{aspect-ratio:1;object-fit:cover}.picture-wide img{border-radius:40px}.picture-round::before{border-radius:50%}
 .testimonial{border:0;padding:0}.testimonial blockquote{font:italic 400 1.35rem/1.45 var(--heading)}
-.list-check li::before{width:14px;height:14px;top:.35em;border:0;transform:rotate(20deg);background:var(--accent-ink);border-radius:0 70% 0 70%}
-.ground-dark .list-check li::before{background:var(--accent-on-dark)}
+.list-check li::before{width:14px;height:14px;top:.35em;border:0;transform:rotate(20deg);background:var(--mark);border-radius:0 70% 0 70%}
+
 .faq details{border-bottom-style:dotted;border-bottom-width:2px}
 `,
 };

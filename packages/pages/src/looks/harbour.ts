@@ -21,9 +21,9 @@ export const harbour: Look = {
 .align-center .text-eyebrow{align-self:center}
 .picture img{background:color-mix(in srgb,var(--accent) 16%,var(--sheet));box-shadow:12px 12px 0 color-mix(in srgb,var(--accent) 26%,transparent)}
 .picture-round img{box-shadow:none}
-.testimonial{border:0;background:var(--sheet);color:var(--ink);border-radius:22px;padding:24px;width:100%}
+.testimonial{border:0;background:var(--sheet);--quiet:var(--soft);--mark:var(--accent-ink);color:var(--ink);border-radius:22px;padding:24px;width:100%}
 .panel,.offer-card,.bump{box-shadow:0 12px 32px color-mix(in srgb,var(--ink) 8%,transparent)}
-.faq{gap:10px}.faq details{border:0;background:var(--sheet);color:var(--ink);border-radius:16px;padding:16px 20px}
+.faq{gap:10px}.faq details{border:0;background:var(--sheet);--quiet:var(--soft);--mark:var(--accent-ink);color:var(--ink);border-radius:16px;padding:16px 20px}
 .list-check li::before{content:"";left:0;top:.2em;width:20px;height:20px;border:0;border-radius:50%;transform:none;background:color-mix(in srgb,var(--accent) 30%,var(--sheet))}
 .list-check li::after{content:"";position:absolute;left:5px;top:.58em;width:10px;height:5px;border:solid var(--ink);border-width:0 0 2px 2px;transform:rotate(-45deg)}
 `,

@@ -27,7 +27,7 @@ export const workshop: Look = {
 .column:nth-child(even) .picture img{transform:rotate(1.2deg)}.picture-round img{padding:0;box-shadow:none}
 .button-main{border:2px solid var(--ink);box-shadow:3px 3px 0 var(--ink)}.button-main:active{transform:translate(2px,2px);box-shadow:1px 1px 0 var(--ink)}
 .ground-dark .button-main{border-color:var(--on-dark);box-shadow:3px 3px 0 var(--on-dark)}
-.testimonial{border:2px solid var(--ink);background:var(--sheet);color:var(--ink);padding:20px;border-radius:3px}
+.testimonial{border:2px solid var(--ink);background:var(--sheet);--quiet:var(--soft);--mark:var(--accent-ink);color:var(--ink);padding:20px;border-radius:3px}
 .divider{border-top:2px dashed var(--soft)}
 .list-check li::before{transform:rotate(-40deg) skewX(-8deg)}
 `,

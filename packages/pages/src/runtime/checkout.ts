@@ -3,7 +3,7 @@
  * often the button is pressed, and messages in place so that the form stays as it was typed. Without it the form is
  * still sent as plain HTML; only cards need the frame.
  */
-import { type CardFrame, openCardFrame } from './cardFrame';
+import { type CardFrame, openCardFrame, showWaiting } from './cardFrame';
 import { askInPopUp, type BumpPlace, showBumps } from './orderBumps';
 
 const form = document.querySelector<HTMLFormElement>('#order-form');
@@ -15,12 +15,21 @@ interface PayAnswer {
   /** Of a problem that has no form to show. */
   title?: string;
   errors?: Record<string, string>;
-  quote?: { html: string; dueToday: number; total: string; needsCard: boolean; freeWords: string };
+  /** The message is of the card. */
+  isOfCard?: boolean;
+  quote?: { html: string; terms: string; dueToday: number; total: string; needsCard: boolean; freeWords: string };
   bumps?: BumpPlace[];
 }
 
 /** Fields that the total depends on. */
 const PRICED = new Set(['option', 'quantity', 'chosen', 'code', 'country', 'region', 'taxNumber']);
+
+/** Of these, those that are typed letter by letter. */
+const TYPED = new Set(['quantity', 'chosen', 'code', 'taxNumber']);
+const PAUSE_MS = 500;
+/** Wrong codes are counted against guessing, so that a code is tried later. */
+const CODE_PAUSE_MS = 1000;
+const SHORTEST_CODE = 3;
 
 function start(form: HTMLFormElement): void {
   const button = form.querySelector<HTMLButtonElement>('[data-pay]');
@@ -35,17 +44,19 @@ function start(form: HTMLFormElement): void {
   /** The latest of the totals that were asked for; an answer to an earlier one comes too late. */
   let asked = 0;
   let refreshing: Promise<void> = Promise.resolve();
+  let pause = 0;
 
   // A form that has nothing to pay yet asks for no frame of the processor.
   const openFrame = () => {
     if (frameHolder && !frame && form.dataset.needsCard !== undefined) frame = openCardFrame(frameHolder);
   };
   openFrame();
+  if (form.querySelector('[data-card-error]')?.textContent) (frame as CardFrame | null)?.focus();
   if (popUp) popUp.hidden = true;
   if (nextStage) {
     // Without the script both stages stand open; with it the payment waits for the contact details.
     nextStage.hidden = false;
-    showStage(form.querySelector('.field-wrong') || message?.textContent ? 2 : 1);
+    showStage(form.querySelector('.field-wrong') || message?.textContent || form.querySelector('[data-card-error]')?.textContent ? 2 : 1);
     nextStage.addEventListener('click', () => {
       if (!checkFields()) return;
       saveContact();
@@ -69,6 +80,16 @@ function start(form: HTMLFormElement): void {
     if (target.form !== form || !(PRICED.has(target.name) || target.name.startsWith('bump-'))) return;
     showChosenFields();
     void refreshTotal();
+  });
+  // What is typed is followed once the typing pauses.
+  document.addEventListener('input', (event) => {
+    const target = event.target as HTMLInputElement;
+    if (target.form !== form || !TYPED.has(target.name)) return;
+    clearTimeout(pause);
+    const isCode = target.name === 'code';
+    if (isCode) fieldError('code', '');
+    if (isCode && target.value.trim().length < SHORTEST_CODE) return;
+    pause = window.setTimeout(() => void refreshTotal(target.name), isCode ? CODE_PAUSE_MS : PAUSE_MS);
   });
   form.querySelector('[data-apply]')?.addEventListener('click', () => void refreshTotal());
   field('email')?.addEventListener('change', saveContact);
@@ -100,15 +121,18 @@ function start(form: HTMLFormElement): void {
     });
   }
 
-  function refreshTotal(): Promise<void> {
-    refreshing = ask();
+  /** @param typing the field that is still being typed in: what is wrong there is not said yet */
+  function refreshTotal(typing = ''): Promise<void> {
+    clearTimeout(pause);
+    refreshing = ask(typing);
     return refreshing;
   }
 
-  async function ask(): Promise<void> {
+  async function ask(typing: string): Promise<void> {
     const mine = ++asked;
     try {
       const answer = await post(form.dataset.quoteUrl ?? '', choices());
+      if (answer.errors) delete answer.errors[typing];
       if (mine === asked) show(answer);
     } catch {
       if (mine === asked) say('The total could not be worked out just now. Check your connection, then change something to try again.');
@@ -140,6 +164,7 @@ function start(form: HTMLFormElement): void {
         const result = await frame.token();
         if (!result.token) {
           cardError(result.message ?? 'Check the card details.');
+          frame.focus();
           setPaying(false);
           return;
         }
@@ -161,6 +186,7 @@ function start(form: HTMLFormElement): void {
   function show(answer: PayAnswer): void {
     if (answer.quote) {
       for (const summary of document.querySelectorAll('[data-summary]')) summary.innerHTML = answer.quote.html;
+      for (const terms of form.querySelectorAll('[data-terms]')) terms.innerHTML = answer.quote.terms;
       for (const total of document.querySelectorAll('[data-pay] [data-total], .order-peek > summary [data-total]')) total.textContent = answer.quote.total;
       const shown = field('shown');
       if (shown) shown.value = String(answer.quote.dueToday);
@@ -180,7 +206,12 @@ function start(form: HTMLFormElement): void {
     if (answer.errors) for (const name of PRICED) fieldError(name, '');
     for (const [name, text] of Object.entries(answer.errors ?? {})) fieldError(name, text);
     if (paying) form.querySelector<HTMLElement>('[aria-invalid]')?.focus();
-    say(answer.message ?? answer.title ?? '');
+    const text = answer.message ?? answer.title ?? '';
+    if (answer.isOfCard && frame) {
+      say('');
+      cardError(text);
+      frame.focus();
+    } else say(text);
   }
 
   /** The amount of one's own and the address belong to some options only, a region to its country. */
@@ -199,6 +230,16 @@ function start(form: HTMLFormElement): void {
       holder.hidden = holder.dataset.regions !== country;
       const select = holder.querySelector('select');
       if (select) select.disabled = holder.hidden;
+    }
+    for (const holder of form.querySelectorAll<HTMLElement>('[data-postal]')) {
+      const isSent = holder.dataset.always !== undefined || form.querySelector('[data-sends]:not([hidden])') !== null;
+      holder.hidden = !isSent || !holder.dataset.postal?.split(' ').includes(country ?? '');
+      const input = holder.querySelector('input');
+      if (input) {
+        input.disabled = holder.hidden;
+        input.required = !holder.hidden;
+      }
+      for (const word of holder.querySelectorAll<HTMLElement>('.optional')) word.hidden = !holder.hidden;
     }
   }
 
@@ -248,5 +289,6 @@ function start(form: HTMLFormElement): void {
   function setPaying(value: boolean): void {
     paying = value;
     button?.setAttribute('aria-disabled', String(value));
+    showWaiting(form, value);
   }
 }

@@ -3,7 +3,7 @@
  * a link to the checkout with `data-ruta-checkout`. Without the script, or with a key held, it is a plain link. What is
  * bought is told to the page: as an event `ruta-purchase`, and to the list that its tag manager reads.
  */
-import { carried, elsewhere } from './elsewhere';
+import { carried, elsewhere, linkOf, prepareOn } from './elsewhere';
 
 const own = document.currentScript;
 if (own instanceof HTMLScriptElement) start(new URL(own.src).origin, own.dataset.funnel ?? null);
@@ -12,6 +12,8 @@ interface Purchase {
   event: string;
   id: string;
 }
+
+const LINK = 'a[data-ruta-checkout]';
 
 const STYLE = `
   dialog { border: 0; padding: 0; margin: auto; width: min(600px, 100vw); height: min(900px, 100dvh); max-width: 100vw; max-height: 100dvh; background: #fff; color: #16211f; border-radius: 10px; overflow: hidden; box-shadow: 0 12px 48px rgb(0 0 0 / .35); }
@@ -28,21 +30,26 @@ const STYLE = `
 
 function start(shop: string, funnel: string | null): void {
   const visitor = elsewhere(shop, funnel);
+  prepareOn(LINK, shop, visitor);
   let open: { frame: HTMLIFrameElement; close: () => void } | null = null;
 
   document.addEventListener('click', (event) => {
-    const link = event.target instanceof Element ? event.target.closest<HTMLAnchorElement>('a[data-ruta-checkout]') : null;
+    const link = linkOf(event, LINK);
     if (!link || link.origin !== shop || event.defaultPrevented || event.button !== 0) return;
     // A press that asks for a new tab gets one.
     if (event.metaKey || event.ctrlKey || event.shiftKey || event.altKey) return;
     event.preventDefault();
     open?.close();
-    const shown = show(carried(link.href, visitor.takeWord()).href, link.textContent?.trim() || 'Checkout', () => {
+    const shown = show(link.textContent?.trim() || 'Checkout', () => {
       // A later one may be open by now.
       if (open === shown) open = null;
       link.focus();
     });
     open = shown;
+    const { href } = link;
+    visitor.takeWord(href).then((word) => {
+      shown.frame.src = carried(href, word).href;
+    });
   });
 
   addEventListener('message', (event) => {
@@ -67,7 +74,7 @@ function tell(purchase: Purchase): void {
   document.dispatchEvent(new CustomEvent('ruta-purchase', { detail: purchase }));
 }
 
-function show(address: string, title: string, onClosed: () => void): { frame: HTMLIFrameElement; close: () => void } {
+function show(title: string, onClosed: () => void): { frame: HTMLIFrameElement; close: () => void } {
   // In a tree of its own, so that neither site's style reaches the other.
   const host = document.createElement('div');
   const root = host.attachShadow({ mode: 'open' });
@@ -86,7 +93,6 @@ function show(address: string, title: string, onClosed: () => void): { frame: HT
   const frame = document.createElement('iframe');
   frame.title = title;
   frame.allow = 'payment';
-  frame.src = address;
   bar.append(button);
   stage.append(waiting, frame);
   whole.append(bar, stage);

@@ -16,6 +16,13 @@ export function showFieldError(holder: HTMLElement, text: string): void {
   control.setAttribute('aria-describedby', line.id);
 }
 
+/** What is wrong in a field's place: of several answers, or times, one must be chosen. */
+function wrongIn(holder: HTMLElement, control: Control): string {
+  const { oneOf } = holder.dataset;
+  if (oneOf !== undefined) return holder.querySelector('input:checked') ? '' : oneOf;
+  return wrongWith(control);
+}
+
 function wrongWith(control: Control): string {
   if (control.checkValidity()) return '';
   if (control.validity.valueMissing) return control.type === 'checkbox' ? 'Please tick this to go on.' : 'Please fill this in.';
@@ -28,7 +35,7 @@ export function checkFields(within: ParentNode): boolean {
   for (const holder of within.querySelectorAll<HTMLElement>('[data-field]')) {
     const control = holder.querySelector<Control>('input, select, textarea');
     if (!control || holder.closest('[hidden]')) continue;
-    const text = wrongWith(control);
+    const text = wrongIn(holder, control);
     showFieldError(holder, text);
     if (text) first ??= control;
   }
@@ -46,7 +53,7 @@ export function readyForms(): void {
     form.addEventListener('input', (event) => {
       const holder = (event.target as Element).closest<HTMLElement>('.field-wrong');
       const control = holder?.querySelector<Control>('input, select, textarea');
-      if (holder && control?.checkValidity()) showFieldError(holder, '');
+      if (holder && control && wrongIn(holder, control) === '') showFieldError(holder, '');
     });
   }
 }

@@ -2,12 +2,26 @@
  * The script of pages with an offer: the countdown, the total that follows the quantity, one yes however often it is
  * pressed, and the card fields where no card is on file. Without it the yes and the no are sent as plain forms.
  */
-import { type CardFrame, openCardFrame } from './cardFrame';
+import { type CardFrame, openCardFrame, showWaiting } from './cardFrame';
 
 const SECOND = 1000;
 
 for (const countdown of document.querySelectorAll<HTMLElement>('[data-left]')) run(countdown);
 for (const form of document.querySelectorAll<HTMLFormElement>('[data-offers] form')) guard(form);
+
+// A page that is closed, and not left for a further one, brings the receipt: nothing more is waited for.
+const offers = document.querySelector<HTMLElement>('[data-offers]');
+let goesOn = false;
+document.addEventListener('submit', () => {
+  goesOn = true;
+});
+document.addEventListener('click', (event) => {
+  if ((event.target as Element).closest('a[href]:not([target])')) goesOn = true;
+});
+addEventListener('pagehide', () => {
+  const order = offers?.querySelector<HTMLInputElement>('input[name=order]')?.value;
+  if (offers?.dataset.leftUrl && order && !goesOn) navigator.sendBeacon(offers.dataset.leftUrl, new URLSearchParams({ order }));
+});
 
 // Coming back by the browser's back button: the server knows what has been answered since.
 addEventListener('pageshow', (event) => {
@@ -54,6 +68,7 @@ function guard(form: HTMLFormElement): void {
     }
     sending = true;
     button?.setAttribute('aria-disabled', 'true');
+    showWaiting(form, true);
     const token = form.querySelector<HTMLInputElement>('input[name=token]');
     if (!frame || !token || token.value !== '') return;
     event.preventDefault();
@@ -65,7 +80,11 @@ function guard(form: HTMLFormElement): void {
         if (line) line.textContent = result.token ? '' : (result.message ?? 'Check the card details.');
         sending = false;
         button?.removeAttribute('aria-disabled');
-        if (!result.token) return;
+        showWaiting(form, false);
+        if (!result.token) {
+          frame.focus();
+          return;
+        }
         token.value = result.token;
         form.requestSubmit(button);
       });
@@ -75,12 +94,14 @@ function guard(form: HTMLFormElement): void {
     const url = document.querySelector<HTMLElement>('[data-offers]')?.dataset.quoteUrl;
     if (!url) return;
     const response = await fetch(url, { method: 'POST', headers: { accept: 'application/json' }, body: new URLSearchParams(fieldsOf(form)) }).catch(() => null);
-    const answer = response?.ok ? ((await response.json()) as { dueToday: number; sentence: string }) : null;
+    const answer = response?.ok ? ((await response.json()) as { dueToday: number; sentence: string; words: string }) : null;
     const shown = form.querySelector<HTMLInputElement>('input[name=shown]');
     const sentence = form.querySelector('[data-due]');
     if (!answer || !shown || !sentence) return;
     shown.value = String(answer.dueToday);
     sentence.textContent = answer.sentence;
+    const sum = form.querySelector('[data-sum]');
+    if (sum) sum.textContent = answer.words;
   });
 }
 

@@ -1,5 +1,6 @@
 import { readyPopUps } from './popUps';
 import { fillFromLink, readyStages } from './stages';
+import { showOwnTimes } from './zones';
 
 /** What parts of a page do beyond plain HTML: videos play in place, carousels turn, links are passed on, pop-ups open. */
 function playVideo(link: HTMLAnchorElement): void {
@@ -72,6 +73,7 @@ document.addEventListener('click', (event) => {
 });
 for (const buttons of document.querySelectorAll<HTMLElement>('.carousel-buttons')) buttons.hidden = false;
 for (const button of document.querySelectorAll<HTMLElement>('[data-share]')) button.hidden = button.dataset.share === 'device' && !('share' in navigator);
+for (const times of document.querySelectorAll<HTMLElement>('[data-zone]')) showOwnTimes(times);
 readyPopUps();
 readyStages();
 fillFromLink();

@@ -3,6 +3,8 @@ const PERIODS: Record<string, number> = { day: DAY, week: 7 * DAY, once: Number.
 
 /** What was opened before, in the browser's own storage; where that is closed to us it counts as not opened. */
 const memory = (often: string) => {
+  // Where somebody is asked first, nothing is kept before they agree.
+  if (document.querySelector('#consent') && !/(?:^|; )ruta_consent=1/.test(document.cookie)) return null;
   try {
     return often === 'visit' ? sessionStorage : localStorage;
   } catch {

@@ -121,11 +121,14 @@ export async function sendDue(
 }
 
 /** Has what waits for a moment sent at once; what is sent or tried already is left as it is. */
-export function sendNow({ db, clock }: Pick<Services, 'db' | 'clock'>, idempotencyKey: string): void {
-  const now = clock.now();
+export const sendNow = (services: Pick<Services, 'db' | 'clock'>, idempotencyKey: string): void => sendAt(services, idempotencyKey, services.clock.now());
+
+/** Sets the moment at which something that still waits is sent; what is due, sent or tried already is left as it is. */
+export function sendAt({ db, clock }: Pick<Services, 'db' | 'clock'>, idempotencyKey: string, at: number): void {
+  const waits = and(isNull(outbox.sentAt), eq(outbox.attempts, 0), gt(outbox.nextAt, clock.now()));
   db.update(outbox)
-    .set({ nextAt: now })
-    .where(and(eq(outbox.idempotencyKey, idempotencyKey), isNull(outbox.sentAt), eq(outbox.attempts, 0), gt(outbox.nextAt, now)))
+    .set({ nextAt: at })
+    .where(and(eq(outbox.idempotencyKey, idempotencyKey), waits))
     .run();
 }
 

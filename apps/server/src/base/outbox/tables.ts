@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** What must happen outside, written in the same transaction as its cause and sent at least once. */
@@ -20,6 +21,7 @@ export const outbox = sqliteTable(
     createdAt: integer().notNull(),
   },
   (table) => [
+    index('outbox_failed').on(table.failedAt).where(sql`failed_at is not null`),
     index('outbox_due').on(table.sentAt, table.failedAt, table.nextAt),
     index('outbox_order').on(table.orderId),
     index('outbox_contact').on(table.contactId),

@@ -128,6 +128,12 @@ export function hoursOption(report: Report, measure: Measure): EChartsCoreOption
   };
 }
 
+/** The row of an hour that was clicked in the chart of hours; undefined for anything else. */
+export function hourRow(report: Report, value: unknown): Report['rows'][number] | undefined {
+  const [hour, down] = Array.isArray(value) ? value : [];
+  return report.rows.find(({ key }) => key === `${7 - Number(down)} ${hour}`);
+}
+
 /** Carts by day: paid at once, won back, and lost. */
 export function cartsOption(report: Report): EChartsCoreOption {
   const of = (pick: (row: Report['rows'][number]['figures']) => number) => report.rows.map(({ figures }) => pick(figures));

@@ -15,7 +15,7 @@ export function CountdownSheet({ element, change }: SheetProps<'countdown'>) {
     <>
       <SelectField
         label="Counts down to"
-        hint={until ? undefined : 'The very deadline the shop keeps to. It is set in the Offer view; so are minutes for each visitor.'}
+        hint={until ? undefined : 'The deadline that is really applied. Set it in the Offer view, including minutes per customer.'}
         value={until ? 'date' : 'offer'}
         onChange={(event) => change({ until: event.target.value === 'date' ? { at: Date.now() + WEEK_MS, afterwards: 'words' } : undefined })}
       >
@@ -27,7 +27,7 @@ export function CountdownSheet({ element, change }: SheetProps<'countdown'>) {
           <TextField
             label="Moment"
             type="datetime-local"
-            hint={`Time of ${timeZone}.`}
+            hint={`Time zone: ${timeZone}.`}
             value={toLocalTime(until.at, timeZone)}
             onChange={(event) => {
               const at = event.target.value ? fromLocalTime(event.target.value, timeZone) : null;

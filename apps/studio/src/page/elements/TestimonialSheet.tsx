@@ -4,6 +4,7 @@ import { PictureChooser } from '../PictureChooser';
 import { Choice } from './Choice';
 import { Items } from './Items';
 import type { SheetProps } from './sheet';
+import { WordsField } from './WordsField';
 
 const STYLES: Record<(typeof TESTIMONIAL_STYLES)[number], string> = {
   line: 'With a line beside it',
@@ -13,10 +14,11 @@ const STYLES: Record<(typeof TESTIMONIAL_STYLES)[number], string> = {
   note: 'On a note',
 };
 
-/** Who said it: the words themselves are typed on the page. */
-function WhoFields({ saying, change }: { saying: Saying; change: (changes: Partial<Saying>) => void }) {
+/** What was said, and who said it. */
+function SayingFields({ saying, change }: { saying: Saying; change: (changes: Partial<Saying>) => void }) {
   return (
     <>
+      <WordsField label="What they said" words={saying.words} onChange={(words) => change({ words })} />
       <TextField label="Name" maxLength={120} value={saying.name} onChange={(event) => change({ name: event.target.value })} />
       <TextField label="Town or role" maxLength={120} value={saying.detail} onChange={(event) => change({ detail: event.target.value })} />
       <SelectField
@@ -41,7 +43,7 @@ export function TestimonialSheet({ element, change }: SheetProps<'testimonial'>)
   return (
     <>
       <Choice label="Style" value={element.style ?? 'line'} choices={STYLES} onChange={(style) => change({ style })} />
-      <WhoFields saying={element} change={change} />
+      <SayingFields saying={element} change={change} />
     </>
   );
 }
@@ -64,7 +66,7 @@ export function TestimonialsSheet({ element, change }: SheetProps<'testimonials'
         onChange={(items) => change({ items })}
         most={40}
       >
-        {(item, set) => <WhoFields saying={item} change={set} />}
+        {(item, set) => <SayingFields saying={item} change={set} />}
       </Items>
     </>
   );

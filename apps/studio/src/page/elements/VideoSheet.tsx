@@ -11,14 +11,12 @@ import type { SheetProps } from './sheet';
 export function VideoSheet({ element, change }: SheetProps<'video'>) {
   const { source } = element;
   const [address, setAddress] = useState(source?.kind === 'address' ? source.url : '');
-  const { busy, problemWords, send } = useUpload<{ id: string; name: string }>('videos');
-  const typed = VideoSourceSchema.safeParse({ kind: 'address', url: address.trim() });
-  async function receive(files: File[]) {
-    const [video] = await send(files);
+  const { busy, problemWords, send } = useUpload<{ id: string; name: string }>('videos', ([video]) => {
     if (!video) return;
     setAddress('');
     change({ source: { kind: 'file', fileId: video.id, name: video.name } });
-  }
+  });
+  const typed = VideoSourceSchema.safeParse({ kind: 'address', url: address.trim() });
   return (
     <>
       <div>
@@ -29,7 +27,7 @@ export function VideoSheet({ element, change }: SheetProps<'video'>) {
           accept="video/mp4,video/webm"
           busy={busy}
           icon={Film}
-          onFiles={receive}
+          onFiles={send}
         />
         {problemWords ? (
           <p role="alert" className="mt-1 text-stop font-semibold">

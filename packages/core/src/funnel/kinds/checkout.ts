@@ -7,6 +7,7 @@ export const checkout = stepKindRecord({
   band: 'Pay',
   goal: { outcome: 'paid', event: 'order.paid', reached: 'paid' },
   sells: 'order',
+  isPublic: true,
   outcomes: ['paid', 'closed'],
   needs: { element: 'order-form', missing: 'This checkout has no order form, so nobody can pay.' },
 });

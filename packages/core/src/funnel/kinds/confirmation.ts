@@ -7,6 +7,7 @@ export const confirmation = stepKindRecord({
   band: 'Decide',
   goal: { outcome: 'next', event: 'step.left', reached: 'went on' },
   sells: null,
+  isPublic: false,
   outcomes: ['next'],
   needs: null,
 });

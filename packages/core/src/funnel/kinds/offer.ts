@@ -7,6 +7,7 @@ export const offer = stepKindRecord({
   band: 'Add',
   goal: { outcome: 'accepted', event: 'offer.taken', reached: 'said yes' },
   sells: 'addition',
+  isPublic: false,
   outcomes: ['accepted', 'declined', 'closed'],
   needs: { element: 'offers', missing: 'This page has no yes and no, so nobody can take the offer.' },
 });

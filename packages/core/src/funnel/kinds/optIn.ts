@@ -7,6 +7,7 @@ export const optIn = stepKindRecord({
   band: 'Arrive',
   goal: { outcome: 'submitted', event: 'lead.submitted', reached: 'left an address' },
   sells: null,
+  isPublic: true,
   outcomes: ['submitted', 'closed'],
   needs: { element: 'form', missing: 'This page has no form, so nobody can leave an address.' },
 });

@@ -7,6 +7,7 @@ export const registration = stepKindRecord({
   band: 'Arrive',
   goal: { outcome: 'submitted', event: 'lead.submitted', reached: 'signed up' },
   sells: null,
+  isPublic: true,
   outcomes: ['submitted', 'closed'],
   needs: { element: 'form', missing: 'This page has no form, so nobody can sign up.' },
 });

@@ -7,6 +7,7 @@ export const sales = stepKindRecord({
   band: 'Decide',
   goal: { outcome: 'next', event: 'step.left', reached: 'went on' },
   sells: null,
+  isPublic: true,
   outcomes: ['next', 'closed'],
   needs: null,
 });

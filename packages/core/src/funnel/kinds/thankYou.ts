@@ -7,6 +7,7 @@ export const thankYou = stepKindRecord({
   band: 'Receive',
   goal: { outcome: 'next', event: 'file.fetched', reached: 'fetched files' },
   sells: null,
+  isPublic: false,
   outcomes: [],
   needs: null,
 });

@@ -7,6 +7,7 @@ export const waitingList = stepKindRecord({
   band: 'Decide',
   goal: { outcome: 'submitted', event: 'lead.submitted', reached: 'asked to be told' },
   sells: null,
+  isPublic: true,
   outcomes: ['submitted'],
   needs: { element: 'form', missing: 'This page has no form, so nobody can ask to be told.' },
 });

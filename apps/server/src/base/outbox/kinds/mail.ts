@@ -10,6 +10,7 @@ export const mail = outboxKind({
     subject: z.string(),
     html: z.string(),
     text: z.string(),
+    test: z.boolean().optional().describe('Goes to the test mailbox'),
     attachments: z.array(z.object({ filename: z.string(), content: z.string(), contentType: z.string() })).optional(),
   }),
   words: ({ to, subject }) => ({ to, subject }),
