@@ -12,6 +12,9 @@ const FRAME_MS = 25;
 
 /** A real browser without a window, with a profile of its own: a person nobody has seen before. */
 export class Person {
+  /** How each element was found, to find it once more. */
+  private readonly foundBy = new WeakMap<WebElement, () => Promise<WebElement>>();
+
   private constructor(
     readonly driver: WebDriver,
     private readonly profile: string,
@@ -68,15 +71,15 @@ export class Person {
   open = (url: string) => this.driver.get(url);
   address = () => this.driver.getCurrentUrl();
 
-  find(locator: Locator | string): Promise<WebElement> {
-    return Promise.resolve(
-      this.driver.wait(
-        until.elementLocated(typeof locator === 'string' ? By.css(locator) : locator),
-        WAIT_MS,
-        `nothing matches ${JSON.stringify(locator)}`,
-        ASK_EVERY_MS,
-      ),
+  async find(locator: Locator | string): Promise<WebElement> {
+    const element = await this.driver.wait(
+      until.elementLocated(typeof locator === 'string' ? By.css(locator) : locator),
+      WAIT_MS,
+      `nothing matches ${JSON.stringify(locator)}`,
+      ASK_EVERY_MS,
     );
+    this.foundBy.set(element, () => this.find(locator));
+    return element;
   }
 
   findAll(css: string): Promise<WebElement[]> {
@@ -107,11 +110,26 @@ export class Person {
       ASK_EVERY_MS,
     );
     if (!control) throw new Error(`Nothing is labelled “${label}”.`);
+    this.foundBy.set(control, () => this.byLabel(label));
     return control;
   }
 
+  /** Presses it; looks for it again, the same way, where the screen was just drawn anew under the pointer. */
   async click(target: WebElement | string): Promise<void> {
-    const element = typeof target === 'string' ? await this.byWords(target) : target;
+    const latest = Date.now() + WAIT_MS;
+    let element = typeof target === 'string' ? await this.byWords(target) : target;
+    for (;;) {
+      const again = this.foundBy.get(element);
+      try {
+        return await this.press(element);
+      } catch (failure) {
+        if (!again || !(failure instanceof error.StaleElementReferenceError) || Date.now() > latest) throw failure;
+        element = await again();
+      }
+    }
+  }
+
+  private async press(element: WebElement): Promise<void> {
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center", behavior: "instant" })', element);
     await this.driver.wait(until.elementIsEnabled(element), WAIT_MS, undefined, ASK_EVERY_MS);
     await this.standsStill(element);
