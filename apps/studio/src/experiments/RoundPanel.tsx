@@ -1,6 +1,7 @@
 import type { Goal, Round } from '@ruta/core/experiments';
 import { lazy, Suspense, useMemo } from 'react';
 import { formatAmount, formatCount, formatRate, formatTime } from '../base/format';
+import { useCards } from '../lists/useCards';
 import { Panel } from '../ui/Page';
 import { ArmsTable } from './ArmsTable';
 import { colourOf, courseOption } from './courseOption';
@@ -106,37 +107,50 @@ function Verdict({ round, visitors, timeZone }: { round: Round; visitors: number
   );
 }
 
+const GUARDS = ['Arm', 'Orders', 'Per order', 'With a bump', 'With an addition', 'Given back', 'Leads'] as const;
+
 /** What is to be watched beside the goal. */
 function Guards({ round, currency }: { round: Round; currency: string }) {
+  const cards = useCards();
   const share = (part: number, of: number) => (of === 0 ? '–' : formatRate(part / of));
   return (
     <div className="mt-4 overflow-x-auto">
       <h3 className="font-semibold">To be watched beside it</h3>
       <p className="text-soft mb-1">A gain in the goal that is lost here again is none.</p>
-      <table className="w-full min-w-[640px]" aria-label="Figures to be watched">
-        <thead>
-          <tr className="text-left text-soft">
-            {['Arm', 'Orders', 'Per order', 'With a bump', 'With an addition', 'Given back', 'Leads'].map((head, index) => (
-              <th key={head} scope="col" className={`py-1 font-semibold ${index > 0 ? 'text-right' : ''}`}>
+      <table {...cards.table} className="w-full sm:min-w-[640px]" aria-label="Figures to be watched">
+        <thead {...cards.group}>
+          <tr {...cards.row} className="text-left text-soft">
+            {GUARDS.map((head, index) => (
+              <th key={head} scope="col" {...cards.header} className={`py-1 font-semibold ${index > 0 ? 'text-right' : ''}`}>
                 {head}
               </th>
             ))}
           </tr>
         </thead>
-        <tbody className="figures">
+        <tbody {...cards.group} className="figures">
           {round.guards.map((guard) => (
-            <tr key={guard.armId} className="border-t border-line">
-              <th scope="row" className="py-1 pr-3 text-left wrap-anywhere">
+            <tr key={guard.armId} {...cards.row} className="border-t border-line">
+              <th scope="row" {...cards.rowHeader} className="py-1 pr-3 text-left wrap-anywhere">
                 {round.arms.find(({ id }) => id === guard.armId)?.name}
               </th>
-              <td className="text-right">{formatCount(guard.orders)}</td>
-              <td className="text-right">{formatAmount(guard.orderValue, currency)}</td>
-              <td className="text-right">{share(guard.bumps, guard.orders)}</td>
-              <td className="text-right">{share(guard.additions, guard.orders)}</td>
-              <td className="text-right">
+              <td {...cards.cell(GUARDS[1])} className="text-right">
+                {formatCount(guard.orders)}
+              </td>
+              <td {...cards.cell(GUARDS[2])} className="text-right">
+                {formatAmount(guard.orderValue, currency)}
+              </td>
+              <td {...cards.cell(GUARDS[3])} className="text-right">
+                {share(guard.bumps, guard.orders)}
+              </td>
+              <td {...cards.cell(GUARDS[4])} className="text-right">
+                {share(guard.additions, guard.orders)}
+              </td>
+              <td {...cards.cell(GUARDS[5])} className="text-right">
                 {formatAmount(guard.refunded, currency)}, {share(guard.refundedOrders, guard.orders)}
               </td>
-              <td className="text-right">{formatCount(guard.leads)}</td>
+              <td {...cards.cell(GUARDS[6])} className="text-right">
+                {formatCount(guard.leads)}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -147,38 +161,40 @@ function Guards({ round, currency }: { round: Round; currency: string }) {
 
 /** The same by device and by day. */
 function Parts({ round, goal, currency }: { round: Round; goal: Goal; currency: string }) {
+  const cards = useCards();
   const tables = [
     { name: 'By device', rows: round.devices.map(({ device, arms }) => ({ key: device || 'Unknown', arms })) },
     { name: 'By day', rows: round.days.map(({ day, arms }) => ({ key: day, arms })).reverse() },
   ];
+  const nameOf = (armId: string) => round.arms.find(({ id }) => id === armId)?.name ?? '';
   return (
     <>
       {tables.map(({ name, rows }) => (
         <details key={name} className="mt-3">
           <summary className="cursor-pointer font-semibold">{name}</summary>
           <div className="overflow-x-auto">
-            <table className="w-full min-w-[560px]" aria-label={name}>
-              <thead>
-                <tr className="text-left text-soft">
-                  <th scope="col" className="py-1 font-semibold">
+            <table {...cards.table} className="w-full sm:min-w-[560px]" aria-label={name}>
+              <thead {...cards.group}>
+                <tr {...cards.row} className="text-left text-soft">
+                  <th scope="col" {...cards.header} className="py-1 font-semibold">
                     {name === 'By day' ? 'First came on' : 'Device'}
                   </th>
                   {round.arms.map(({ id, name: arm }) => (
-                    <th key={id} scope="col" className="py-1 font-semibold text-right wrap-anywhere">
+                    <th key={id} scope="col" {...cards.header} className="py-1 font-semibold text-right wrap-anywhere">
                       {arm}: visitors, {REACHED_WORDS[goal].toLowerCase()}
                       {goal === 'revenue' ? ', per visitor' : ''}
                     </th>
                   ))}
                 </tr>
               </thead>
-              <tbody className="figures">
+              <tbody {...cards.group} className="figures">
                 {rows.map(({ key, arms }) => (
-                  <tr key={key} className="border-t border-line">
-                    <th scope="row" className="py-1 text-left font-normal">
+                  <tr key={key} {...cards.row} className="border-t border-line">
+                    <th scope="row" {...cards.rowHeader} className="py-1 text-left font-normal">
                       {key.charAt(0).toUpperCase() + key.slice(1)}
                     </th>
                     {arms.map(({ armId, visitors, converted, revenue }) => (
-                      <td key={armId} className="text-right">
+                      <td key={armId} {...cards.cell(nameOf(armId))} className="text-right">
                         {formatCount(visitors)}, {visitors === 0 ? '–' : formatRate(converted / visitors)}
                         {goal === 'revenue' ? `, ${visitors === 0 ? '–' : formatAmount(revenue / visitors, currency)}` : ''}
                       </td>

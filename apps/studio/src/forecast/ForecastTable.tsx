@@ -3,6 +3,7 @@ import { type Currency, toDecimal } from '@ruta/core/money';
 import { Plus, X } from 'lucide-react';
 import { formatAmount, formatCount } from '../base/format';
 import { newId } from '../base/newId';
+import { useCards } from '../lists/useCards';
 import { Button } from '../ui/Button';
 import { CellField } from './CellField';
 import { readAmount, readPercent } from './readFigures';
@@ -18,6 +19,8 @@ interface ForecastTableProps {
 /** What is thought until somebody types otherwise: a quarter take a bump at a fifth of what the stop sells, a tenth an upsell at half. */
 const NEW_BUMP = { share: 0.25, ofSale: 0.2 };
 const NEW_UPSELL = { share: 0.1, ofSale: 0.5 };
+
+const NAMES = ['People', 'Rate', 'A sale brings', 'Income', 'A tenth more earns'] as const;
 
 /** One row: a stop or a bump. */
 interface Row {
@@ -43,6 +46,7 @@ function rowsOf(input: ForecastInput, scenario: Scenario): Row[] {
 
 /** Stops and bumps with their people, rates and prices, which can be typed over, and what a tenth more of each would earn. */
 export function ForecastTable({ basis, input, forecast, scenario, onScenario }: ForecastTableProps) {
+  const cards = useCards();
   const { currency } = input;
   const stops = new Map(forecast.stops.map((stop) => [stop.id, stop]));
   const gains = new Map(forecast.sensitivities.map(({ id, change }) => [id, change * forecast.visitors]));
@@ -72,28 +76,32 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
     <section tabIndex={0} aria-label="Stops and bumps" className="overflow-x-auto rounded-md border border-line bg-white">
-      <table className="w-full border-collapse figures">
-        <thead>
-          <tr className="text-soft">
-            <th scope="col" className="px-4 py-2 text-left font-semibold border-b border-line">
+      <table {...cards.table} className="w-full border-collapse figures">
+        <thead {...cards.group}>
+          <tr {...cards.row} className="text-soft">
+            <th scope="col" {...cards.header} className="px-4 py-2 text-left font-semibold border-b border-line">
               Stop or bump
             </th>
-            {['People', 'Rate', 'A sale brings', 'Income', 'A tenth more earns'].map((name) => (
-              <th key={name} scope="col" className="px-2 py-2 text-right font-semibold border-b border-line last:pr-4">
+            {NAMES.map((name) => (
+              <th key={name} scope="col" {...cards.header} className="px-2 py-2 text-right font-semibold border-b border-line last:pr-4">
                 {name}
               </th>
             ))}
           </tr>
         </thead>
-        <tbody>
+        <tbody {...cards.group}>
           {rowsOf(input, scenario).map((row) => {
             const stop = row.isBump ? undefined : stops.get(row.id);
             const gain = gains.get(row.id) ?? 0;
             const share = seenRate(row.rate);
             const reckoned = (meanRate(row.rate) * 100).toFixed(1);
             return (
-              <tr key={row.id} className="border-b border-line last:border-0 align-middle">
-                <th scope="row" className={`py-1.5 pr-2 text-left max-w-96 wrap-anywhere ${row.isBump ? 'pl-9 font-normal' : 'pl-4 font-semibold'}`}>
+              <tr key={row.id} {...cards.row} className="border-b border-line last:border-0 align-middle">
+                <th
+                  scope="row"
+                  {...cards.rowHeader}
+                  className={`py-1.5 pr-2 text-left max-w-96 wrap-anywhere ${row.isBump ? 'pl-9 font-normal' : 'pl-4 font-semibold'}`}
+                >
                   <span className="inline-flex flex-wrap items-center gap-x-1">
                     <span>
                       {row.isBump ? <span className="text-soft">+ </span> : null}
@@ -122,8 +130,10 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
                     ) : null}
                   </span>
                 </th>
-                <td className="px-2 py-2.5 text-right">{stop ? formatCount(Math.round(stop.people)) : ''}</td>
-                <td className="px-2 py-1.5 text-right">
+                <td {...cards.cell(NAMES[0])} className="px-2 py-2.5 text-right">
+                  {stop ? formatCount(Math.round(stop.people)) : ''}
+                </td>
+                <td {...cards.cell(NAMES[1])} className="px-2 py-1.5 text-right">
                   <CellField
                     label={`Rate of ${row.name} in percent`}
                     value={share}
@@ -135,7 +145,7 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
                   />
                   {reckoned === (share * 100).toFixed(1) ? null : <span className="block text-soft text-sm">reckoned with {reckoned}%</span>}
                 </td>
-                <td className="px-2 py-1.5 text-right">
+                <td {...cards.cell(NAMES[2])} className="px-2 py-1.5 text-right">
                   {row.net === null ? null : (
                     <CellField
                       label={`What a sale of ${row.name} brings in ${currency}`}
@@ -147,8 +157,10 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
                     />
                   )}
                 </td>
-                <td className="px-2 py-2.5 text-right">{stop && row.net !== null ? formatAmount(stop.income, currency) : ''}</td>
-                <td className="pl-2 pr-4 py-2.5 text-right whitespace-nowrap">
+                <td {...cards.cell(NAMES[3])} className="px-2 py-2.5 text-right">
+                  {stop && row.net !== null ? formatAmount(stop.income, currency) : ''}
+                </td>
+                <td {...cards.cell(NAMES[4])} className="pl-2 pr-4 py-2.5 text-right whitespace-nowrap">
                   {formatAmount(gain, currency)}
                   <span className="inline-block w-24 h-2.5 ml-2 rounded-sm bg-band align-middle overflow-hidden" aria-hidden="true">
                     <span className="block h-full bg-go" style={{ width: `${Math.max(0, gain / most) * 100}%` }} />

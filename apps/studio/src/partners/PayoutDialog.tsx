@@ -3,6 +3,8 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { formatTime } from '../base/format';
+import { Heads } from '../lists/Heads';
+import { useCards } from '../lists/useCards';
 import { Button, ButtonAnchor } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
 import { Modal } from '../ui/Modal';
@@ -12,6 +14,7 @@ import { partnersApi } from './api';
 /** What is due to whom, counted as paid in one go, with the file for the bank; and what was paid out before. */
 export function PayoutDialog({ currency, timeZone, onClose }: { currency: string; timeZone: string; onClose: () => void }) {
   const { data, error, refetch } = partnersApi.usePayoutsQuery();
+  const cards = useCards();
   const [payOut, { isLoading }] = partnersApi.usePayOutMutation();
   const [problem, setProblem] = useState<string | null>(null);
   const [made, setMade] = useState<string | null>(null);
@@ -30,31 +33,31 @@ export function PayoutDialog({ currency, timeZone, onClose }: { currency: string
           ) : null}
           {data.due.length > 0 ? (
             <>
-              <table className="w-full">
-                <thead>
-                  <tr className="text-left text-soft">
-                    <th scope="col">Partner</th>
-                    <th scope="col">E-mail</th>
-                    <th scope="col" className="text-right">
-                      Due
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
+              <table {...cards.table} className="w-full">
+                <Heads cards={cards} names={['Partner', 'E-mail', { figures: 'Due' }]} />
+                <tbody {...cards.group}>
                   {data.due.map(({ partnerId, name, email, amount }) => (
-                    <tr key={partnerId} className="border-t border-line">
-                      <td className="py-1.5 wrap-anywhere">{name}</td>
-                      <td className="wrap-anywhere">{email}</td>
-                      <td className="text-right figures">{money(amount)}</td>
+                    <tr key={partnerId} {...cards.row} className="border-t border-line">
+                      <td {...cards.cell('')} className="py-1.5 wrap-anywhere">
+                        {name}
+                      </td>
+                      <td {...cards.cell('E-mail')} className="wrap-anywhere">
+                        {email}
+                      </td>
+                      <td {...cards.cell('Due')} className="text-right figures">
+                        {money(amount)}
+                      </td>
                     </tr>
                   ))}
                 </tbody>
-                <tfoot>
-                  <tr className="border-t-2 border-ink font-semibold">
-                    <td colSpan={2} className="py-1.5">
+                <tfoot {...cards.group}>
+                  <tr {...cards.row} className="border-t-2 border-ink font-semibold">
+                    <td colSpan={2} {...cards.cell('')} className="py-1.5">
                       In all
                     </td>
-                    <td className="text-right figures">{money(data.total)}</td>
+                    <td {...cards.cell('Due')} className="text-right figures">
+                      {money(data.total)}
+                    </td>
                   </tr>
                 </tfoot>
               </table>

@@ -6,6 +6,8 @@ import { useForm } from 'react-hook-form';
 import { problemOf } from '../base/api';
 import { formatCount, formatTime } from '../base/format';
 import { forgetDraft, useKeptDraft } from '../base/keptDraft';
+import { Heads } from '../lists/Heads';
+import { useCards } from '../lists/useCards';
 import { ButtonAnchor } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { Check, FormProblem, TextArea, TextField } from '../ui/Field';
@@ -101,6 +103,7 @@ function Question({ shop }: { shop: ShopView }) {
 
 /** What was answered, by whom and when: the proof that somebody agreed. */
 function Proofs({ timeZone }: { timeZone: string }) {
+  const cards = useCards();
   const { data: proofs, error } = shopApi.useConsentsQuery();
   if (!proofs) return <FormProblem>{error ? problemOf(error).title : null}</FormProblem>;
   const { answers, statistics, marketing } = proofs.count;
@@ -122,23 +125,23 @@ function Proofs({ timeZone }: { timeZone: string }) {
             In the last 30 days {formatCount(answers)} answered: {formatCount(statistics)} agreed to statistics, {formatCount(marketing)} to marketing.
           </p>
           <div className="overflow-x-auto">
-            <table className="w-full text-left tabular-nums">
-              <thead className="text-soft">
-                <tr>
-                  {['When', 'Who', 'Page', 'Agreed to'].map((head) => (
-                    <th key={head} scope="col" className="py-1 pr-4 font-semibold">
-                      {head}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
+            <table {...cards.table} className="w-full text-left tabular-nums">
+              <Heads cards={cards} names={['When', 'Who', 'Page', 'Agreed to']} />
+              <tbody {...cards.group}>
                 {proofs.latest.map((proof) => (
-                  <tr key={proof.id} className="border-t border-line">
-                    <td className="py-1.5 pr-4 whitespace-nowrap">{formatTime(proof.at, timeZone)}</td>
-                    <td className="py-1.5 pr-4 wrap-anywhere">{proof.email ?? <code className="font-mono">{proof.visitorId}</code>}</td>
-                    <td className="py-1.5 pr-4 wrap-anywhere">{proof.page}</td>
-                    <td className="py-1.5">{words(proof).join(', ') || 'Nothing'}</td>
+                  <tr key={proof.id} {...cards.row} className="border-t border-line">
+                    <td {...cards.cell('')} className="py-1.5 pr-4 whitespace-nowrap">
+                      {formatTime(proof.at, timeZone)}
+                    </td>
+                    <td {...cards.cell('Who')} className="py-1.5 pr-4 wrap-anywhere">
+                      {proof.email ?? <code className="font-mono">{proof.visitorId}</code>}
+                    </td>
+                    <td {...cards.cell('Page')} className="py-1.5 pr-4 wrap-anywhere">
+                      {proof.page}
+                    </td>
+                    <td {...cards.cell('Agreed to')} className="py-1.5">
+                      {words(proof).join(', ') || 'Nothing'}
+                    </td>
                   </tr>
                 ))}
               </tbody>

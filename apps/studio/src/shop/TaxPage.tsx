@@ -7,6 +7,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { get, useFieldArray, useForm } from 'react-hook-form';
 import { forgetDraft, useKeptDraft } from '../base/keptDraft';
+import { useCards } from '../lists/useCards';
 import { Button, ButtonAnchor, IconButton } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { ImportDialog } from '../ui/ImportDialog';
@@ -71,11 +72,12 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
       .catch(() => undefined);
   }
 
+  const cards = useCards();
   const cell = (index: number, name: Exclude<keyof RowDraft, 'kept' | 'union'>, label: string, width: string, type = 'text') => {
     const path = `rows.${index}.${name}` as const;
     const wrong = (get(formState.errors, path) as { message?: string } | undefined)?.message;
     return (
-      <td key={name} className="px-1 py-1 align-top">
+      <td key={name} {...cards.cell(label)} className="px-1 py-1 align-top">
         <input
           aria-label={`${label}, row ${index + 1}`}
           aria-invalid={wrong ? true : undefined}
@@ -111,24 +113,24 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
       <DraftNotice shown={isBack} onStartOver={startOver} />
       <form noValidate onSubmit={handleSubmit(saveRates)} onChange={() => isSuccess && forget()}>
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
-        <section tabIndex={0} aria-label="Rates" className="max-h-[calc(100vh-290px)] overflow-auto rounded-md border border-line bg-white">
-          <table className="w-full border-collapse">
-            <thead className="sticky top-0 bg-white z-10">
-              <tr className="text-left text-soft">
+        <section tabIndex={0} aria-label="Rates" className="sm:max-h-[calc(100vh-290px)] overflow-auto rounded-md border border-line bg-white">
+          <table {...cards.table} className="w-full border-collapse">
+            <thead {...cards.group} className="sticky top-0 bg-white z-10">
+              <tr {...cards.row} className="text-left text-soft">
                 {['Country', 'Region', 'EU', ...RATES.map((rate) => `${TAX_CLASS_NAMES[rate]} %`), 'From', 'Until'].map((name) => (
-                  <th key={name} scope="col" className="px-2 py-2 border-b border-line font-semibold whitespace-nowrap">
+                  <th key={name} scope="col" {...cards.header} className="px-2 py-2 border-b border-line font-semibold whitespace-nowrap">
                     {name}
                   </th>
                 ))}
-                <th className="border-b border-line">
+                <th {...cards.header} className="border-b border-line">
                   <span className="sr-only">Remove</span>
                 </th>
               </tr>
             </thead>
-            <tbody>
+            <tbody {...cards.group}>
               {fields.map((row, index) => (
-                <tr key={row.id}>
-                  <td className="px-1 py-1 align-top">
+                <tr key={row.id} {...cards.row} className="border-t border-line sm:border-t-0">
+                  <td {...cards.cell('Country')} className="px-1 py-1 align-top">
                     <select
                       aria-label={`Country, row ${index + 1}`}
                       className="w-44 rounded-md border border-line bg-white px-2 min-h-8.5"
@@ -142,7 +144,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
                     </select>
                   </td>
                   {cell(index, 'region', 'Region', 'w-28')}
-                  <td className="px-2 py-1 align-top">
+                  <td {...cards.cell('EU')} className="px-2 py-1 align-top">
                     <input
                       type="checkbox"
                       aria-label={`Member of the European Union, row ${index + 1}`}
@@ -153,7 +155,7 @@ function TaxRates(props: { shop: ShopView; saving: ReturnType<typeof shopApi.use
                   {RATES.map((rate) => cell(index, rate, `${TAX_CLASS_NAMES[rate]} rate`, 'w-20 text-right'))}
                   {cell(index, 'from', 'From', 'w-36', 'date')}
                   {cell(index, 'until', 'Until', 'w-36', 'date')}
-                  <td className="px-1 py-1 align-top">
+                  <td {...cards.cell('')} className="px-1 py-1 align-top">
                     <IconButton name={`Remove row ${index + 1}`} onClick={() => remove(index)}>
                       <Trash2 size={16} />
                     </IconButton>

@@ -3,6 +3,7 @@ import { decodeText, MOST_PROBLEMS } from '@ruta/core/formats';
 import { type ReactNode, useState } from 'react';
 import { problemOf } from '../base/api';
 import { formatCount } from '../base/format';
+import { useCards } from '../lists/useCards';
 import { Button } from './Button';
 import { FormProblem } from './Field';
 import { Modal } from './Modal';
@@ -38,6 +39,7 @@ export function ImportDialog(props: {
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState<'looking' | 'importing' | null>(null);
   const task = useTask();
+  const cards = useCards();
 
   async function run(chosen: { name: string; text: string }, apply: boolean) {
     setBusy(apply ? 'importing' : 'looking');
@@ -106,22 +108,32 @@ export function ImportDialog(props: {
               <>
                 <p className="font-semibold text-stop">{placesOf(report.problems.length)} not fit. Nothing is imported until all do.</p>
                 <div className="max-h-64 overflow-auto rounded-md border border-line">
-                  <table className="w-full">
-                    <thead className="sticky top-0 bg-white">
-                      <tr className="text-left text-soft">
-                        <th scope="col" className="px-3 py-1.5">
+                  <table {...cards.table} className="w-full">
+                    <thead {...cards.group} className="sticky top-0 bg-white">
+                      <tr {...cards.row} className="text-left text-soft">
+                        <th scope="col" {...cards.header} className="px-3 py-1.5">
                           Line
                         </th>
-                        <th scope="col">Column</th>
-                        <th scope="col">What is wrong</th>
+                        <th scope="col" {...cards.header}>
+                          Column
+                        </th>
+                        <th scope="col" {...cards.header}>
+                          What is wrong
+                        </th>
                       </tr>
                     </thead>
-                    <tbody>
+                    <tbody {...cards.group}>
                       {report.problems.slice(0, SHOWN_PROBLEMS).map((each) => (
-                        <tr key={`${each.line} ${each.column} ${each.message}`} className="border-t border-line align-top">
-                          <td className="px-3 py-1.5 figures">{each.line || '–'}</td>
-                          <td className="py-1.5 pr-3 font-mono text-[0.86rem]">{each.column}</td>
-                          <td className="py-1.5 pr-3">{each.message}</td>
+                        <tr key={`${each.line} ${each.column} ${each.message}`} {...cards.row} className="border-t border-line align-top">
+                          <td {...cards.cell('Line')} className="px-3 py-1.5 figures">
+                            {each.line || '–'}
+                          </td>
+                          <td {...cards.cell('Column')} className="py-1.5 pr-3 font-mono text-[0.86rem]">
+                            {each.column}
+                          </td>
+                          <td {...cards.cell('What is wrong')} className="py-1.5 pr-3">
+                            {each.message}
+                          </td>
                         </tr>
                       ))}
                     </tbody>
