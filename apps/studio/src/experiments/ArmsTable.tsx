@@ -79,7 +79,7 @@ export function ArmsTable({ round, goal, currency }: { round: Round; goal: Goal;
                   {isRevenue ? <span className="block text-soft">{formatRate(arm.visitors === 0 ? null : arm.rate)}</span> : null}
                 </td>
                 <td {...cards.cell(names.interval)} className="py-2 pl-5">
-                  <span className="flex items-center justify-end sm:justify-start gap-3">
+                  <span className="flex max-sm:clear-both items-center justify-end sm:justify-start gap-3">
                     <strong className="w-20 text-right">{arm.visitors === 0 ? '–' : write(estimateOf(arm))}</strong>
                     <IntervalBar
                       value={estimateOf(arm)}

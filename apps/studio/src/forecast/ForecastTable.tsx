@@ -162,7 +162,7 @@ export function ForecastTable({ basis, input, forecast, scenario, onScenario }: 
                 </td>
                 <td {...cards.cell(NAMES[4])} className="pl-2 pr-4 py-2.5 text-right whitespace-nowrap">
                   {formatAmount(gain, currency)}
-                  <span className="inline-block w-24 h-2.5 ml-2 rounded-sm bg-band align-middle overflow-hidden" aria-hidden="true">
+                  <span className="hidden sm:inline-block w-24 h-2.5 ml-2 rounded-sm bg-band align-middle overflow-hidden" aria-hidden="true">
                     <span className="block h-full bg-go" style={{ width: `${Math.max(0, gain / most) * 100}%` }} />
                   </span>
                 </td>
