@@ -216,17 +216,17 @@ describe('on a small screen', () => {
       await small.type('Password', 'moonlight-demo');
       await small.click(await small.find('button[type=submit]'));
       await small.sees('What needs you');
-      const [[funnel], [test]] = await small.driver.executeAsyncScript<Array<Array<{ id: string }>>>(
+      const { funnel, test } = await small.driver.executeAsyncScript<Record<'funnel' | 'test', { id: string }>>(
         `const done = arguments[0];
         const first = (of) => fetch('/api/' + of + '?limit=1').then((answer) => answer.json()).then((all) => all.rows ?? all);
-        Promise.all([first('funnels'), first('experiments')]).then(done);`,
+        Promise.all([first('funnels'), first('experiments')]).then(([[funnel], [test]]) => done({ funnel, test }));`,
       );
       const places: Array<[string, string]> = [
         ['/', 'main h2'],
         ['/funnels', 'main li'],
-        [`/funnels/${funnel?.id}/map`, 'nav[aria-label="Stops"] li'],
-        [`/funnels/${funnel?.id}/results/forecast`, 'tbody tr'],
-        [`/experiments/${test?.id}`, 'tbody tr'],
+        [`/funnels/${funnel.id}/map`, 'nav[aria-label="Stops"] li'],
+        [`/funnels/${funnel.id}/results/forecast`, 'tbody tr'],
+        [`/experiments/${test.id}`, 'tbody tr'],
         ['/sales/orders', 'tbody tr'],
         ['/sales/carts', 'tbody tr'],
         ['/sales/contacts', 'tbody tr'],
