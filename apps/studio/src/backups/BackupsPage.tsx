@@ -2,12 +2,12 @@ import { Archive } from 'lucide-react';
 import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { formatCount, formatTime } from '../base/format';
-import { Heads } from '../lists/Heads';
-import { useCards } from '../lists/useCards';
 import { shopApi } from '../shop/api';
 import { Button } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
+import { Heads } from '../ui/Heads';
 import { Empty, Page, Panel, Waiting } from '../ui/Page';
+import { useCards } from '../ui/useCards';
 import { backupsApi } from './api';
 
 const POLL_MS = 1500;

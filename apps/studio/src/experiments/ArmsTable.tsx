@@ -1,6 +1,6 @@
 import type { Goal, Round } from '@ruta/core/experiments';
 import { formatAmount, formatCount, formatRate } from '../base/format';
-import { useCards } from '../lists/useCards';
+import { useCards } from '../ui/useCards';
 import { IntervalBar, scaleOf } from './IntervalBar';
 import { REACHED_WORDS } from './words';
 

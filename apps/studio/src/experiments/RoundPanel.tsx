@@ -1,8 +1,8 @@
 import type { Goal, Round } from '@ruta/core/experiments';
 import { lazy, Suspense, useMemo } from 'react';
 import { formatAmount, formatCount, formatRate, formatTime } from '../base/format';
-import { useCards } from '../lists/useCards';
 import { Panel } from '../ui/Page';
+import { useCards } from '../ui/useCards';
 import { ArmsTable } from './ArmsTable';
 import { colourOf, courseOption } from './courseOption';
 import { REACHED_WORDS } from './words';

@@ -3,8 +3,8 @@ import { type Currency, toDecimal } from '@ruta/core/money';
 import { Plus, X } from 'lucide-react';
 import { formatAmount, formatCount } from '../base/format';
 import { newId } from '../base/newId';
-import { useCards } from '../lists/useCards';
 import { Button } from '../ui/Button';
+import { useCards } from '../ui/useCards';
 import { CellField } from './CellField';
 import { readAmount, readPercent } from './readFigures';
 

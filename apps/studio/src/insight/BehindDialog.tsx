@@ -2,10 +2,10 @@ import type { ReportRow } from '@ruta/core/reports';
 import { Link } from 'react-router';
 import { problemOf } from '../base/api';
 import { formatAmount, formatCount, formatTime } from '../base/format';
-import { Heads } from '../lists/Heads';
-import { useCards } from '../lists/useCards';
 import { FormProblem } from '../ui/Field';
+import { Heads } from '../ui/Heads';
 import { Modal } from '../ui/Modal';
+import { useCards } from '../ui/useCards';
 import { insightApi, type ReportAsk } from './api';
 
 /** The orders that a row is made of, each with its buyer. */

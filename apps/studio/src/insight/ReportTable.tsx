@@ -1,7 +1,7 @@
 import { DIMENSIONS, figureOf, MEASURES, type Measure, type Report, type ReportRow, sortOf, VISITS } from '@ruta/core/reports';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState } from 'react';
-import { useCards } from '../lists/useCards';
+import { useCards } from '../ui/useCards';
 import { changeLook, changeOf, figureWords } from './figures';
 import { dayWords, monthWords } from './periods';
 

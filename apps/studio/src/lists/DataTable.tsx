@@ -3,7 +3,7 @@ import { ArrowDown, ArrowUp, Search } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button } from '../ui/Button';
-import { useCards } from './useCards';
+import { useCards } from '../ui/useCards';
 import type { ListQueryState } from './useListQuery';
 import type { LoadedRows } from './useRows';
 

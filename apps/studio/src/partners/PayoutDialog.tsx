@@ -3,12 +3,12 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { problemOf } from '../base/api';
 import { formatTime } from '../base/format';
-import { Heads } from '../lists/Heads';
-import { useCards } from '../lists/useCards';
 import { Button, ButtonAnchor } from '../ui/Button';
 import { FormProblem } from '../ui/Field';
+import { Heads } from '../ui/Heads';
 import { Modal } from '../ui/Modal';
 import { Waiting } from '../ui/Page';
+import { useCards } from '../ui/useCards';
 import { partnersApi } from './api';
 
 /** What is due to whom, counted as paid in one go, with the file for the bank; and what was paid out before. */

@@ -6,14 +6,14 @@ import { useForm } from 'react-hook-form';
 import { problemOf } from '../base/api';
 import { formatCount, formatTime } from '../base/format';
 import { forgetDraft, useKeptDraft } from '../base/keptDraft';
-import { Heads } from '../lists/Heads';
-import { useCards } from '../lists/useCards';
 import { ButtonAnchor } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { Check, FormProblem, TextArea, TextField } from '../ui/Field';
+import { Heads } from '../ui/Heads';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Panel, Waiting } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
+import { useCards } from '../ui/useCards';
 import { shopApi } from './api';
 
 /** The question for consent, and the answers that were given to it. */

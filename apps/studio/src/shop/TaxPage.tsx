@@ -7,13 +7,13 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { get, useFieldArray, useForm } from 'react-hook-form';
 import { forgetDraft, useKeptDraft } from '../base/keptDraft';
-import { useCards } from '../lists/useCards';
 import { Button, ButtonAnchor, IconButton } from '../ui/Button';
 import { DraftNotice } from '../ui/DraftNotice';
 import { ImportDialog } from '../ui/ImportDialog';
 import { LeaveGuard } from '../ui/LeaveGuard';
 import { Page, Waiting } from '../ui/Page';
 import { SaveBar } from '../ui/SaveBar';
+import { useCards } from '../ui/useCards';
 import { shopApi } from './api';
 
 /** The tax classes that have rates, in the order of the columns. */

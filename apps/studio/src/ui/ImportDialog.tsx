@@ -3,12 +3,12 @@ import { decodeText, MOST_PROBLEMS } from '@ruta/core/formats';
 import { type ReactNode, useState } from 'react';
 import { problemOf } from '../base/api';
 import { formatCount } from '../base/format';
-import { useCards } from '../lists/useCards';
 import { Button } from './Button';
 import { FormProblem } from './Field';
 import { Modal } from './Modal';
 import { UnderWay } from './UnderWay';
 import { UploadButton } from './UploadButton';
+import { useCards } from './useCards';
 import { useTask } from './useTask';
 
 /** What an import says of itself; some have less to say. */
