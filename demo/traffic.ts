@@ -47,6 +47,8 @@ const SOURCES: ReadonlyArray<{ share: number; campaign: Campaign | null; lead: n
 
 /** So many days ago the interview was aired once more: something unusual for the first page. */
 const AIRED_AGAIN = 1;
+/** Beside those of an ordinary day so many more of them came: no chance at any hour and in any phase of the moon. */
+const AIRED_BRINGS = 0.4;
 const RADIO = SOURCES[2];
 
 /**
@@ -70,7 +72,7 @@ export function pastVisitors(now: number, days: number, { perDay }: Pick<Rates, 
       visitors.push(visitor(random, at, fullness));
     }
     if (day === AIRED_AGAIN)
-      for (let i = 0; i < count * 0.2; i++)
+      for (let i = 0; i < count * AIRED_BRINGS; i++)
         visitors.push(visitor(random, Math.floor(start - (start % DAY_MS) + 9 * HOUR_MS + random() * HOUR_MS * 5), fullness, RADIO));
   }
   return visitors.sort((a, b) => a.at - b.at);
